@@ -1,0 +1,1 @@
+"""Wembit: the working memory and the arithmetic of a needle-felting studio."""

@@ -1,0 +1,1 @@
+"""Colour of wool: spaces, hue sectors and differences."""

@@ -1,0 +1,365 @@
+"""Where the parts of a figure are: each sits on another, so that what moves or grows takes along what sits on it.
+
+x to the front, y to the first one's own side of a pair, z up, all in mm. A part has an axis from its root (t 0) to its
+tip (t 1), given by pitch (up from level) and yaw (0 forward, 90 to its own side, 180 backward) in the standing pose.
+Round the axis, 0° is its top (of a standing part its back), 90° its own side, 180° its underside.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from . import solids
+from .errors import BadInput
+
+Vector = np.ndarray
+Shape = solids.Solid
+
+
+@dataclass(frozen=True)
+class Seat:
+    """How a part sits: `on` which part (None: the root, its centre over the ground), at `t` of that part's axis,
+    `angle` degrees round (None: on the axis), its own `pitch` and `yaw` in that part's frame (bends: length and turn
+    from its own pitch); `by`: it touches with its skin at that share
+    of its own axis instead of with its root; `sink_mm`: how deep it goes in; `face`: how a slab is turned."""
+
+    on: str | None = None
+    t: float = 0.5
+    angle: float | None = None
+    pitch: float = 0.0
+    yaw: float = 0.0
+    by: float | None = None
+    sink_mm: float = 0.0
+    face: str = "side"
+    centre_mm: float = 0.0
+    bends: tuple[tuple[float, float], ...] = ()
+    line: str = ""
+    length_mm: float = 0.0
+    turns: float = 0.0
+    width_mm: float = 0.0
+    bead_mm: float = 0.0
+    copies: tuple[Mapping, ...] = ()
+    pair: bool | None = None
+
+    @classmethod
+    def of(cls, given: Mapping) -> Seat:
+        """A seat from JSON-like data (`sink` for `sink_mm`)."""
+        known = {key: value for key, value in given.items() if key != "sink"}
+        known["sink_mm"] = given.get("sink", 0.0)
+        for key in ("bends", "copies"):
+            if key in known:
+                known[key] = tuple(tuple(each) if key == "bends" else each for each in known[key])
+        return cls(**known)
+
+    def scaled(self, s: float) -> Seat:
+        """Every length × s; shares of an axis and angles stay."""
+        return replace(
+            self,
+            sink_mm=self.sink_mm * s,
+            centre_mm=self.centre_mm * s,
+            length_mm=self.length_mm * s,
+            width_mm=self.width_mm * s,
+            bends=tuple((length * s, pitch) for length, pitch in self.bends),
+        )
+
+
+@dataclass(frozen=True)
+class PlacedPart:
+    """What placing needs of a part."""
+
+    name: str
+    count: int
+    shape: Shape
+    seat: Seat
+
+
+@dataclass
+class Frame:
+    """Axis, top and side of a part: three unit vectors."""
+
+    axis: Vector
+    top: Vector
+    side: Vector
+
+
+@dataclass
+class Placed:
+    """One piece in space: a polyline as its axis with a frame for each stretch; the piece it sits on and the direction
+    outward there."""
+
+    part: PlacedPart
+    mirror: int
+    joints: list[Vector]
+    frames: list[Frame]
+    seat: Seat
+    host: Placed | None = None
+    out: Vector | None = None
+
+    @property
+    def name(self) -> str:
+        return self.part.name
+
+    def axis_at(self, t: float) -> tuple[Vector, Frame]:
+        """Point and frame at the share t of the axis."""
+        spans = [float(np.linalg.norm(q - p)) for p, q in zip(self.joints, self.joints[1:], strict=False)]
+        rest = t * sum(spans)
+        for index, span in enumerate(spans):
+            if rest <= span or index == len(spans) - 1:
+                way = rest / span if span else 0.0
+                return self.joints[index] + (self.joints[index + 1] - self.joints[index]) * way, self.frames[index]
+            rest -= span
+        return self.joints[0], self.frames[0]
+
+    def skin_at(self, t: float, angle: float | None) -> tuple[Vector, Vector]:
+        """Point on the skin and the direction outward there; on the axis itself, along it."""
+        point, frame = self.axis_at(t)
+        if angle is None:
+            return point, frame.axis if t >= 0.5 else -frame.axis
+        turn = math.radians(angle)
+        out = frame.top * math.cos(turn) + frame.side * math.sin(turn)
+        return point + out * reach(self.part.shape, self.seat, t, angle), out
+
+
+def frame_of(pitch: float, yaw: float, mirror: int = 1) -> Frame:
+    """The frame of an axis. A mirrored piece has its yaw and its side turned."""
+    p, y = math.radians(pitch), math.radians(yaw * mirror)
+    axis = np.array([math.cos(p) * math.cos(y), math.cos(p) * math.sin(y), math.sin(p)])
+    top = np.array([-math.sin(p) * math.cos(y), -math.sin(p) * math.sin(y), math.cos(p)])
+    return Frame(axis, top, np.cross(top, axis) * mirror)
+
+
+def axis_length(shape: Shape, seat: Seat) -> float:
+    """Length of a part's axis in mm."""
+    if seat.bead_mm:
+        return seat.bead_mm
+    match shape:
+        case solids.Sphere():
+            return shape.diameter_mm
+        case solids.Dome():
+            return shape.height_mm
+        case solids.Torus():
+            return shape.tube_diameter_mm
+        case solids.Slab():
+            return max(x for x, _ in shape.outline) - min(0.0, min(x for x, _ in shape.outline))
+        case solids.Silhouette():
+            return shape.stations[-1][0] - shape.stations[0][0]
+        case solids.Nothing():
+            return seat.length_mm
+        case _:
+            return shape.length_mm
+
+
+def section(shape: Shape, seat: Seat, t: float) -> tuple[float, float]:
+    """Half widths in mm at the share t of the axis: towards the top, towards the side."""
+    t = min(1.0, max(0.0, t))
+    round_ = math.sqrt(max(0.0, 1 - (2 * t - 1) ** 2))
+    if seat.bead_mm:
+        return (seat.bead_mm / 2 * round_,) * 2
+    match shape:
+        case solids.Sphere():
+            return (shape.diameter_mm / 2 * round_,) * 2
+        case solids.Ellipsoid():
+            return shape.height_mm / 2 * round_, shape.width_mm / 2 * round_
+        case solids.Dome():
+            r, h = shape.diameter_mm / 2, shape.height_mm
+            ball = (r * r + h * h) / (2 * h)
+            return (math.sqrt(max(0.0, ball**2 - (t * h - (h - ball)) ** 2)),) * 2
+        case solids.Frustum():
+            return ((shape.diameter1_mm * (1 - t) + shape.diameter2_mm * t) / 2,) * 2
+        case solids.Cone():
+            return (shape.diameter_mm / 2 * (1 - t),) * 2
+        case solids.Capsule():
+            r = shape.diameter_mm / 2
+            gap = max(0.0, r - min(t, 1 - t) * shape.length_mm)
+            return (math.sqrt(max(0.0, r * r - gap * gap)),) * 2
+        case solids.Box():
+            return shape.height_mm / 2, shape.width_mm / 2
+        case solids.Torus():
+            ring, tube = (shape.outer_diameter_mm - shape.tube_diameter_mm) / 2, shape.tube_diameter_mm / 2
+            return (ring + tube * round_,) * 2
+        case solids.Slab():
+            low, high = outline_span(shape, t * axis_length(shape, seat))
+            broad, thin = max(abs(low), abs(high)), shape.thickness_mm / 2
+            return (broad, thin) if seat.face == "side" else (thin, broad)
+        case solids.Silhouette():
+            x = shape.stations[0][0] + t * axis_length(shape, seat)
+            width = float(np.interp(x, [s[0] for s in shape.stations], [s[1] for s in shape.stations]))
+            return width / 2, width / 2 * shape.depth_ratio
+        case solids.Nothing():
+            return 0.0, 0.0
+        case _:
+            return (shape.diameter_mm / 2,) * 2
+
+
+def outline_span(slab: solids.Slab, x: float) -> tuple[float, float]:
+    """The least and the greatest y of an outline at x."""
+    found = []
+    for (x1, y1), (x2, y2) in zip(slab.outline, slab.outline[1:] + slab.outline[:1], strict=True):
+        if min(x1, x2) <= x <= max(x1, x2):
+            found += [y1, y2] if x1 == x2 else [y1 + (y2 - y1) * (x - x1) / (x2 - x1)]
+    return (min(found), max(found)) if found else (0.0, 0.0)
+
+
+def reach(shape: Shape, seat: Seat, t: float, angle: float) -> float:
+    """Distance from the axis to the skin at t, `angle` degrees round from the top."""
+    top, side = section(shape, seat, t)
+    turn = math.radians(angle)
+    c, s = abs(math.cos(turn)), abs(math.sin(turn))
+    if isinstance(shape, solids.Box):
+        return min(top / c if c > 1e-9 else math.inf, side / s if s > 1e-9 else math.inf)
+    if not top or not side:
+        return 0.0
+    return 1 / math.hypot(c / top, s / side)
+
+
+def place(parts: Sequence[PlacedPart]) -> list[Placed]:
+    """Every piece of a figure in space, the root first. Raises `BadInput` for a seat on no part or in a ring."""
+    by_name = {part.name: part for part in parts}
+    roots = [part for part in parts if part.seat.on is None]
+    for index, part in enumerate(parts):
+        if part.seat.on is not None and part.seat.on not in by_name:
+            raise BadInput(f"parts[{index}].seat.on", "sits on a part that is not there", part.seat.on)
+    placed: dict[str, list[Placed]] = {}
+    for part in roots:
+        placed[part.name] = [_standing(part)]
+    waiting = [part for part in parts if part.seat.on is not None]
+    while waiting:
+        ready = [part for part in waiting if all(on in placed for on in _hosts(part))]
+        if not ready:
+            names = ", ".join(part.name for part in waiting)
+            raise BadInput("parts", f"these parts sit on each other in a ring: {names}", None)
+        for part in ready:
+            placed[part.name] = _pieces(part, placed)
+        waiting = [part for part in waiting if part not in ready]
+    return [piece for part in parts for piece in placed[part.name]]
+
+
+def settle(parts: Sequence[PlacedPart]) -> list[PlacedPart]:
+    """Parts whose seats are given in the standing pose, with the seats turned relative to what they sit on."""
+    settled: list[PlacedPart] = []
+    waiting = list(parts)
+    while waiting:
+        names = {part.name for part in settled}
+        ready = [part for part in waiting if part.seat.on is None or _hosts(part) <= names]
+        if not ready:
+            raise BadInput("parts", f"nothing to sit on: {', '.join(part.name for part in waiting)}", None)
+        pieces = {piece.name: piece for piece in reversed(place(settled))}
+        settled += [replace(part, seat=_turned(part.seat, pieces)) for part in ready]
+        waiting = [part for part in waiting if part not in ready]
+    return [next(each for each in settled if each.name == part.name) for part in parts]
+
+
+def _turned(seat: Seat, pieces: dict[str, Placed]) -> Seat:
+    if seat.on is None:
+        return seat
+    relative = {**angles_on(pieces[seat.on], seat.t, seat.pitch, seat.yaw)}
+    copies = []
+    for copy in seat.copies:
+        here = replace(seat, **copy)
+        copies.append({**copy, **angles_on(pieces[here.on], here.t, here.pitch, here.yaw)})
+    bends = tuple((length, pitch - seat.pitch) for length, pitch in seat.bends)
+    return replace(seat, **relative, copies=tuple(copies), bends=bends)
+
+
+def angles_on(host: Placed, t: float, pitch: float, yaw: float) -> dict[str, float]:
+    """Pitch and yaw of a standing direction as seen from the host's frame at t."""
+    way, frame = frame_of(pitch, yaw).axis, host.axis_at(t)[1]
+    along, across, up = (float(way @ each) for each in (frame.axis, frame.side, frame.top))
+    turned = {"pitch": math.degrees(math.asin(max(-1.0, min(1.0, up)))), "yaw": math.degrees(math.atan2(across, along))}
+    return {key: round(value, 4) for key, value in turned.items()}
+
+
+def standing_angles(piece: Placed) -> tuple[float, float]:
+    """Pitch and yaw in the standing pose of a placed piece's first stretch."""
+    axis = piece.frames[0].axis
+    yaw = math.degrees(math.atan2(axis[1], axis[0])) if math.hypot(axis[0], axis[1]) > 1e-9 else 0.0
+    return math.degrees(math.asin(max(-1.0, min(1.0, axis[2])))), yaw
+
+
+def _hosts(part: PlacedPart) -> set[str]:
+    return {part.seat.on, *(copy["on"] for copy in part.seat.copies if "on" in copy)}
+
+
+def _standing(part: PlacedPart) -> Placed:
+    seat = part.seat
+    frame = frame_of(seat.pitch, seat.yaw)
+    half = axis_length(part.shape, seat) / 2
+    centre = np.array([0.0, 0.0, seat.centre_mm])
+    return Placed(part, 1, [centre - frame.axis * half, centre + frame.axis * half], [frame], seat)
+
+
+def _pieces(part: PlacedPart, placed: dict[str, list[Placed]]) -> list[Placed]:
+    seats = [replace(part.seat, **copy, copies=()) for copy in part.seat.copies] or [part.seat]
+    paired = part.seat.pair if part.seat.pair is not None else part.count == 2 * len(seats)
+    found = []
+    for seat in seats:
+        hosts = placed[seat.on]
+        for mirror in (1, -1) if paired else (1,):
+            host = next((each for each in hosts if each.mirror == mirror), hosts[0])
+            found.append(_seated(part, seat, host, mirror))
+    return found
+
+
+def _seated(part: PlacedPart, seat: Seat, host: Placed, mirror: int) -> Placed:
+    flip = mirror * host.mirror
+    point, out = host.skin_at(seat.t, None if seat.angle is None else seat.angle * flip)
+    frame = _on_host(host.axis_at(seat.t)[1], seat, flip, mirror)
+    if seat.bead_mm:
+        frame = _looking(out, mirror)
+    length = axis_length(part.shape, seat)
+    if seat.by is None:
+        start = point - frame.axis * seat.sink_mm
+    else:
+        start = point + out * (_touch(part.shape, seat, frame, out) - seat.sink_mm) - frame.axis * length * seat.by
+    joints, frames = [start], []
+    for span, bend in seat.bends or ((length, 0.0),):
+        here = _bent(frame, bend, mirror)
+        frames.append(here)
+        joints.append(joints[-1] + here.axis * span)
+    return Placed(part, mirror, joints, frames, seat, host, out)
+
+
+def _on_host(host: Frame, seat: Seat, flip: int, mirror: int) -> Frame:
+    """The frame of a part from its pitch and yaw in the host's frame."""
+    p, y = math.radians(seat.pitch), math.radians(seat.yaw)
+    axis = (
+        host.axis * math.cos(p) * math.cos(y) + host.side * math.cos(p) * math.sin(y) * flip + host.top * math.sin(p)
+    )
+    return _along(axis, mirror)
+
+
+def _along(axis: Vector, mirror: int) -> Frame:
+    """The frame whose axis is this unit vector, its top turned up as far as it goes."""
+    level = math.hypot(axis[0], axis[1])
+    yaw = math.degrees(math.atan2(axis[1], axis[0])) if level > 1e-6 else 0.0
+    return frame_of(math.degrees(math.atan2(axis[2], level)), yaw * mirror, mirror)
+
+
+def _bent(frame: Frame, bend: float, mirror: int) -> Frame:
+    """The frame turned up by `bend` degrees in its own plane."""
+    if not bend:
+        return frame
+    turn = math.radians(bend)
+    axis = frame.axis * math.cos(turn) + frame.top * math.sin(turn)
+    top = frame.top * math.cos(turn) - frame.axis * math.sin(turn)
+    return Frame(axis, top, np.cross(top, axis) * mirror)
+
+
+def _looking(out: Vector, mirror: int) -> Frame:
+    """A frame whose axis points outward: how a bead sits on a face."""
+    return _along(out, mirror)
+
+
+def _touch(shape: Shape, seat: Seat, frame: Frame, out: Vector) -> float:
+    """How far the axis stays off the host's skin when the part touches it with its own skin at `by`."""
+    across = out - frame.axis * float(out @ frame.axis)
+    size = float(np.linalg.norm(across))
+    if size < 1e-6:
+        return 0.0
+    across = across / size
+    angle = math.degrees(math.atan2(float(across @ frame.side), float(across @ frame.top)))
+    return reach(shape, seat, seat.by, angle) * size

@@ -1,0 +1,1 @@
+"""Stock rules: allocation of lots, packs, the dated forecast."""

@@ -1,0 +1,126 @@
+"""Lengths and weights as people write them: mm, cm, m, inches; g, kg, oz; decimal comma or point; a pinch.
+
+1 in = 25.4 mm exactly and 1 oz = 28.349523125 g exactly (international yard and pound agreement, 1959).
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+
+MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4}
+GRAMS = {"g": 1.0, "kg": 1000.0, "oz": 28.349523125}
+WORDS = {
+    "mm": "mm", "millimetre": "mm", "millimetres": "mm", "millimeter": "mm", "millimeters": "mm",
+    "cm": "cm", "centimetre": "cm", "centimetres": "cm", "centimeter": "cm", "centimeters": "cm",
+    "m": "m", "metre": "m", "metres": "m", "meter": "m", "meters": "m",
+    "in": "in", "in.": "in", "inch": "in", "inches": "in", '"': "in", "”": "in", "″": "in", "''": "in",
+    "g": "g", "gr": "g", "gram": "g", "grams": "g", "gramme": "g", "grammes": "g",
+    "kg": "kg", "kilo": "kg", "kilos": "kg", "kilogram": "kg", "kilograms": "kg",
+    "oz": "oz", "oz.": "oz", "ounce": "oz", "ounces": "oz",
+}  # fmt: skip
+GLYPHS = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
+AMOUNT = re.compile(r"(?P<number>\d+\s*/\s*\d+|\d+\s+\d+\s*/\s*\d+|[\d.,]+)\s*(?P<unit>[^\d\s/&,;]*)")
+PINCH = re.compile(r"(?:(?P<count>[\d.,/ ]+|a|one|half a|two|three|four)\s+)?pinch(?:es)?")
+COUNTS = {None: 1, "a": 1, "one": 1, "half a": 0.5, "two": 2, "three": 3, "four": 4}
+ALIKE = 0.03  # two ways of writing one length may differ by rounding: 3 in is written 7.6 cm
+LARGEST = 1e6
+
+
+class Unreadable(ValueError):
+    """The text is no measure; the message says what to write."""
+
+
+class Disagree(ValueError):
+    """Two measures that should be one and are not: both stand in `found`, as written and in mm."""
+
+    def __init__(self, found: list[tuple[str, float]]):
+        self.found = found
+        first, second = found[0][0], found[1][0]
+        super().__init__(f"{first} and {second} are not the same length. Which one is right?")
+
+
+@dataclass(frozen=True)
+class Measure:
+    """A value in mm or g, and how it was understood."""
+
+    value: float
+    understood: str
+
+
+def length(text: str, unit: str = "mm") -> Measure:
+    """A length in mm; a bare number counts in `unit`. Raises `Unreadable`, or `Disagree` for "3 in / 9 cm"."""
+    pieces = [piece for piece in re.split(r"\s*(?:(?<=[a-z\"”″'.])\s*/|=|\(|\))\s*", _plain(text)) if piece]
+    found = [(piece.strip(), _one(piece, MM, unit, "a length, like 45 mm, 4.5 cm or 1 3/4 in")) for piece in pieces]
+    if not found:
+        raise Unreadable("Write a length, like 45 mm, 4.5 cm or 1 3/4 in.")
+    first = found[0][1]
+    for _, other in found[1:]:
+        if abs(other - first) > ALIKE * max(first, other):
+            raise Disagree(found)
+    return Measure(first, f"{shown(first)} mm")
+
+
+def weight(text: str, unit: str = "g", pinch_g: float | None = None) -> Measure:
+    """A weight in g; a bare number counts in `unit`; a pinch counts `pinch_g`, once it was shown. Raises `Unreadable`."""
+    plain = _plain(text)
+    if match := PINCH.fullmatch(plain):
+        if pinch_g is None:
+            raise Unreadable("Show Wembit your pinch first: weigh ten of them together, on the page of your hand.")
+        word = match["count"].strip() if match["count"] else None
+        count = COUNTS[word] if word in COUNTS else _number(word)
+        return Measure(count * pinch_g, f"{shown(count * pinch_g)} g")
+    value = _one(plain, GRAMS, unit, "a weight, like 7.5 g, 0.2 kg or 1 oz")
+    return Measure(value, f"{shown(value)} g")
+
+
+def number(text: str) -> float:
+    """A bare number with a decimal comma or point. Raises `Unreadable`."""
+    return _number(_plain(text))
+
+
+def shown(value: float) -> str:
+    """At most two decimals, none that are zero."""
+    return f"{value:.2f}".rstrip("0").rstrip(".")
+
+
+def _plain(text: str) -> str:
+    text = text.strip().lower().replace("\u202f", " ").replace("\u00a0", " ").replace("−", "-")
+    for glyph, fraction in GLYPHS.items():
+        text = text.replace(glyph, f" {fraction}")
+    return re.sub(r"\s+", " ", text).strip()
+
+
+def _one(text: str, units: dict[str, float], bare: str, want: str) -> float:
+    if text.startswith("-"):
+        raise Unreadable(f"{text} is below nothing. Write {want}.")
+    match = AMOUNT.fullmatch(text.strip())
+    if not match:
+        raise Unreadable(f"“{text}” cannot be read. Write {want}." if text else f"Write {want}.")
+    word = match["unit"] or bare
+    unit = WORDS.get(word, word)
+    if unit not in units:
+        raise Unreadable(f"“{match['unit']}” is no unit here. Write {want}.")
+    value = _number(match["number"]) * units[unit]
+    if value > LARGEST:
+        raise Unreadable(f"{text} is more than a studio can hold. Write {want}.")
+    return value
+
+
+def _number(text: str) -> float:
+    if "/" in text:
+        whole, _, rest = text.rpartition(" ") if " " in text and "/" not in text.split(" ")[0] else ("", "", text)
+        try:
+            return float((Fraction(whole) if whole else 0) + Fraction(rest.replace(" ", "")))
+        except (ValueError, ZeroDivisionError):
+            raise Unreadable(f"{text} is no number.") from None
+    if text.count(",") + text.count(".") > 1:
+        raise Unreadable(f"{text} has two marks. Write one decimal mark and nothing between the thousands.")
+    try:
+        value = float(text.replace(",", "."))
+    except ValueError:
+        raise Unreadable(f"“{text}” is no number.") from None
+    if not 0 <= value <= 1e9:
+        raise Unreadable(f"{text} is out of range.")
+    return value

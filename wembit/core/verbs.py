@@ -1,0 +1,80 @@
+"""The verbs of the command line: the rule of each request and what answers it, None where it is not built yet."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from . import requests
+from .contract import Thing
+
+
+def _estimate(request: dict) -> dict:
+    from .estimate import as_json, estimate
+
+    return as_json(estimate(request))
+
+
+def _packs(request: dict) -> dict:
+    from .stock.packs import cheapest
+
+    clean = requests.PACKS(request, "")
+    chosen = cheapest(clean["grams"], [(pack["grams"], pack["price"]) for pack in clean["packs"]])
+    return {"packs": _packs_json(chosen), "grams": chosen.grams, "cost": chosen.cost}
+
+
+def _packs_json(chosen) -> list[dict]:
+    return [{"grams": grams, "count": count} for grams, count in chosen.packs]
+
+
+def _forecast(request: dict) -> dict:
+    from .stock.forecast import Dated, balances, forecast, weekly
+
+    clean = requests.FORECAST(request, "")
+    today, horizon = clean["today"], clean["horizon_days"]
+    fibres = []
+    for fibre in clean["fibres"]:
+        demands = [Dated(each["date"], each["grams"]) for each in fibre["demands"]]
+        receipts = [Dated(each["date"], each["grams"]) for each in fibre["receipts"]]
+        found = forecast(
+            today,
+            fibre["on_hand_g"],
+            demands,
+            receipts,
+            lead_days=fibre["lead_days"],
+            packs=[(pack["grams"], pack["price"]) for pack in fibre["packs"]],
+            horizon_days=horizon,
+            cover_days=fibre["cover_days"],
+        )
+        rows = weekly(today, balances(today, fibre["on_hand_g"], demands, receipts), horizon)
+        fibres.append(
+            {
+                "id": fibre["id"],
+                "runs_out": found.runs_out and found.runs_out.isoformat(),
+                "order_by": found.order_by and found.order_by.isoformat(),
+                "late": found.late,
+                "order_g": found.order_g,
+                "packs": _packs_json(found.chosen),
+                "cost": found.chosen.cost,
+                "odds": [
+                    {"date": row.date.isoformat(), "short": float(bool(found.runs_out) and found.runs_out <= row.date)}
+                    for row in rows
+                ],
+                "balance": [
+                    {"date": row.date.isoformat(), "p10": row.grams, "p50": row.grams, "p90": row.grams} for row in rows
+                ],
+            }
+        )
+    return {"fibres": fibres}
+
+
+VERBS: dict[str, tuple[Thing, Callable[[dict], dict] | None]] = {
+    "estimate": (requests.ESTIMATE, _estimate),
+    "cover": (requests.COVER, None),
+    "match": (requests.MATCH, None),
+    "blend": (requests.BLEND, None),
+    "calibrate": (requests.CALIBRATE, None),
+    "allocate": (requests.ALLOCATE, None),
+    "forecast": (requests.FORECAST, _forecast),
+    "packs": (requests.PACKS, _packs),
+    "schedule": (requests.SCHEDULE, None),
+}

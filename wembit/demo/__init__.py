@@ -1,0 +1,1 @@
+"""The invented studio Saltgrass: its data and the loader."""

@@ -1,0 +1,276 @@
+"""Loads Saltgrass, made relative to the day on which it is loaded, through the same actions that makers use."""
+
+from __future__ import annotations
+
+import datetime as dt
+import random
+import uuid
+from decimal import Decimal
+
+from django.db import connection
+
+from wembit.core.placing import PlacedPart, Seat, settle
+from wembit.core.requests import SHAPE
+from wembit.core.solids import solid
+from wembit.web import clock
+from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.actions.finish_making import finish_making
+from wembit.web.bench.actions.give_back import give_back
+from wembit.web.bench.actions.mark_piece import mark_piece
+from wembit.web.bench.actions.take import take
+from wembit.web.bench.queries import making_of, sources
+from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
+from wembit.web.plan.actions.plan_project import plan_project
+from wembit.web.restock.actions.put_on_list import put_on_list
+from wembit.web.restock.actions.receive_order import receive_order
+from wembit.web.restock.actions.send_order import send_order
+from wembit.web.restock.models import Offer, Supplier
+from wembit.web.stash.actions.lay_in import lay_in
+from wembit.web.stash.actions.pull import pull
+from wembit.web.stash.actions.receive import Parcel
+from wembit.web.stash.actions.recount import recount
+from wembit.web.stash.ledger import Press
+from wembit.web.stash.models import Entry, Item, Lot
+from wembit.web.studio.actions.found_studio import found_studio
+from wembit.web.studio.models import MAKER, Member, Studio, User
+
+from .figures import FIGURES, DemoFigure
+from .shelf import BAGS, SELLERS, SUPPLIES, Bag
+
+PASSWORD = "saltgrass-felt"
+LEAST = Decimal("0.01")
+
+
+def load() -> Studio:
+    """Build the demo studio: some 330 entries over four months. What was begun is emptied again where it fails."""
+    try:
+        return _Builder().build()
+    except BaseException:
+        wipe()
+        raise
+
+
+def wipe() -> None:
+    """Empty every table of the product. The ledger refuses to be deleted line by line, so its tables are emptied whole."""
+    tables = [
+        model._meta.db_table
+        for model in (Studio, User, Member, Entry, Item, Lot, Figure, Supplier)
+    ]
+    with connection.cursor() as cursor:
+        cursor.execute(f"TRUNCATE {', '.join(tables)} CASCADE")
+
+
+class _Builder:
+    """Keeps the people, the day and the chance of one loading."""
+
+    def __init__(self):
+        self.chance = random.Random(20)
+        self.mira = User.objects.create_user("mira", password=PASSWORD, first_name="Mira")
+        self.tove = User.objects.create_user("tove", password=PASSWORD, first_name="Tove")
+        self.studio = found_studio("Saltgrass", self.mira, timezone="Europe/London", currency="EUR")
+        self.owner = Member.objects.get(studio=self.studio, user=self.mira)
+        self.owner.pinch_g = Decimal("0.04")
+        self.owner.save()
+        self.maker = Member.objects.create(studio=self.studio, user=self.tove, role=MAKER)
+        self.today = clock.today(self.studio)
+        self.now = clock.now()
+        self.items: dict[str, Item] = {}
+        self.ways: dict[str, Colourway] = {}
+
+    def build(self) -> Studio:
+        self.stocktake()
+        self.suppliers()
+        for figure in FIGURES:
+            self.ways[figure.name] = load_figure(self.studio, figure, self.items)
+        self.past()
+        self.present()
+        return self.studio
+
+    def day(self, ago: int, hour: int = 10):
+        moment = min(clock.at(self.studio, self.today - dt.timedelta(ago), hour), self.now)
+        return clock.as_of(moment)
+
+    def press(self) -> Press:
+        return Press(f"demo-{uuid.UUID(int=self.chance.getrandbits(128))}")
+
+    def stocktake(self) -> None:
+        for bag in sorted(BAGS, key=lambda bag: -bag.days_ago):
+            with self.day(bag.days_ago, 9):
+                self._lay_in(bag)
+        for supply in SUPPLIES:
+            with self.day(129, 15):
+                item = {"kind": "notion", "name": supply.name, "unit": supply.unit, "notion": supply.notion,
+                        "size_mm": supply.size_mm and Decimal(str(supply.size_mm))}  # fmt: skip
+                entry = lay_in(
+                    self.owner, item, Decimal(str(supply.amount)), press=self.press(), srgb=supply.srgb,
+                    drawer=supply.drawer,
+                )  # fmt: skip
+                self._minimum(entry, supply.minimum)
+
+    def _lay_in(self, bag: Bag) -> None:
+        entry = lay_in(
+            self.owner,
+            {"kind": "fibre", "name": bag.name, "unit": "g", "breed": bag.breed, "form": bag.form},
+            None if bag.grams is None else Decimal(str(bag.grams)),
+            press=self.press(),
+            srgb=bag.srgb,
+            drawer=bag.drawer,
+            dye_lot=bag.dye_lot,
+        )
+        item = self._minimum(entry, bag.minimum)
+        self.items.setdefault(bag.name, item)
+        Lot.objects.filter(movements__entry=entry).update(made_at=clock.now())
+
+    def _minimum(self, entry: Entry, minimum: float) -> Item:
+        item = entry.movements.first().lot.item
+        if minimum:
+            item.minimum = Decimal(str(minimum))
+            item.save(update_fields=["minimum"])
+        return item
+
+    def suppliers(self) -> None:
+        for seller in SELLERS:
+            supplier = Supplier.objects.create(
+                studio=self.studio, name=seller.name, lead_days=seller.lead_days, postage=Decimal(seller.postage)
+            )
+            for name, packs in seller.packs.items():
+                for pack, price in packs:
+                    Offer.objects.create(
+                        studio=self.studio, supplier=supplier, item=self.items[name], pack=Decimal(str(pack)),
+                        price=Decimal(price),
+                    )  # fmt: skip
+
+    def past(self) -> None:
+        """Finished work of the last months, a delivery, odd pulls, recounts."""
+        self._make("Otter, upright", 2, "Midsummer stall", begin=112, maker=self.owner)
+        self._make("Snail", 6, "Harbour fair", begin=96, maker=self.maker)
+        self._make("Hare, crouched", 1, "For the vet's window", begin=84, maker=self.owner)
+        self._deliver({"peat": 1, "chalk": 1}, sent=80, came=73)
+        self._make("Hedgehog", 2, "Library raffle", begin=66, maker=self.maker)
+        self._make("Octopus", 1, "Pier café", begin=58, maker=self.owner)
+        self._make("Lighthouse", 1, "Keeper's farewell", begin=44, maker=self.owner)
+        for ago, name, grams in [(100, "reed", 4), (77, "mudflat", 11.5), (52, "olive", 6.2), (47, "sea", 3.4),
+                                 (33, "silver curl", 8), (21, "gull", 5.5), (15, "dusk", 2.75), (9, "kelp", 7)]:  # fmt: skip
+            with self.day(ago, 16):
+                pull(self.maker, self._lot(name).pk, Decimal(str(grams)), press=self.press())
+        for ago, name, share in [(61, "fawn", "0.97"), (30, "core", "0.985"), (18, "oat", "1.02")]:
+            with self.day(ago, 18):
+                lot = self._lot(name)
+                recount(self.owner, lot.pk, (lot.on_hand * Decimal(share)).quantize(Decimal("0.1")), press=self.press())
+
+    def present(self) -> None:
+        """Five projects around today, two makings in hand, an order on the way."""
+        with self.day(24):
+            heron = self._plan("Heron", 1, "Bird hide, a promise", due=-1, start=-15)
+        with self.day(12):
+            crab = self._plan("Hermit crab", 2, "Shop window", due=9, start=-4)
+        with self.day(6):
+            self._plan("Otter, upright", 4, "Winter market", due=18, start=9)
+            self._plan("Snail", 10, "Snail race", due=25, start=13)
+            self._plan("Hare, crouched", 3, "Spring orders", due=46, start=30)
+        self._begin(heron, 14, self.owner, share=0.75)
+        self._begin(crab, 4, self.maker, share=0.4)
+        with self.day(2):
+            put_on_list(self.owner, {self._offer("rust", 25): 1, self._offer("core", 500): 1})
+            order = self.items["rust"].offers.first().supplier.orders.get(state="draft")
+            send_order(self.owner, order.pk)
+
+    def _plan(self, figure: str, count: int, name: str, *, due: int, start: int):
+        day = self.today
+        return plan_project(
+            self.owner, self.ways[figure].pk, name=name, count=count, due=day + dt.timedelta(due),
+            start=day + dt.timedelta(start),
+        )  # fmt: skip
+
+    def _make(self, figure: str, count: int, name: str, *, begin: int, maker: Member) -> None:
+        """A project planned, made and finished in the past."""
+        with self.day(begin + 10):
+            project = self._plan(figure, count, name, due=-(begin - 12), start=-begin)
+        for number in range(count):
+            making = self._begin(project, begin - 2 * number, maker, share=1.0)
+            with self.day(begin - 2 * number - 1, 19):
+                finish_making(maker, making.pk)
+
+    def _begin(self, project, ago: int, maker: Member, share: float):
+        """Begin a making and take the wool for a share of its pieces, a little more or less than planned."""
+        with self.day(ago):
+            making = begin_making(maker, project.pk)
+        line = making_of(self.studio, making.pk)
+        pieces = line.pieces[: max(1, round(len(line.pieces) * share))]
+        for index, piece in enumerate(pieces):
+            with self.day(max(0, ago - index // 6), 10 + index % 6):
+                for each in piece.layers:
+                    self._take(maker, each)
+                if piece.layers:
+                    mark_piece(maker, piece.piece.pk, "fitted" if share == 1.0 else "made")
+        return making
+
+    def _take(self, maker: Member, each) -> None:
+        wanted = Decimal(str(round(each.grams.p50 * self.chance.lognormvariate(0.02, 0.16), 2)))
+        wanted = max(wanted, LEAST)
+        source = next((source for source in sources(each.layer) if source.lot.on_hand >= wanted), None)
+        if source is None:
+            return
+        take(maker, each.layer.pk, source.lot.pk, wanted, press=self.press())
+        if wanted > 4 and self.chance.random() < 0.3:
+            give_back(maker, each.layer.pk, source.lot.pk, Decimal("0.35"), press=self.press())
+
+    def _deliver(self, packs: dict[str, int], *, sent: int, came: int) -> None:
+        with self.day(sent):
+            put_on_list(self.owner, {self._offer(name, None): count for name, count in packs.items()})
+            order = Supplier.objects.get(studio=self.studio, name=SELLERS[0].name).orders.get(state="draft")
+            send_order(self.owner, order.pk)
+        with self.day(came, 14):
+            parcels = [Parcel(line.item_id, line.amount, f"D-{came}") for line in order.lines.all()]
+            receive_order(self.owner, order.pk, parcels, press=self.press())
+            Lot.objects.filter(studio=self.studio, dye_lot=f"D-{came}").update(made_at=clock.now())
+
+    def _offer(self, name: str, pack: int | None):
+        offers = Offer.objects.filter(item=self.items[name], supplier__name=SELLERS[0].name)
+        return (offers.get(pack=pack) if pack else offers.order_by("pack")[1]).pk
+
+    def _lot(self, name: str) -> Lot:
+        return self.items[name].lots.order_by("-on_hand").first()
+
+
+def load_figure(studio: Studio, figure: DemoFigure, items: dict[str, Item]) -> Colourway:
+    """A demo figure as version 1 with its colourway; seats are turned from the standing pose to what they sit on."""
+    made = Figure.objects.create(studio=studio, name=figure.name, story=figure.story)
+    version = Version.objects.create(studio=studio, figure=made)
+    slots = {
+        name: Slot.objects.create(studio=studio, version=version, name=name, position=position)
+        for position, name in enumerate(figure.slots)
+    }
+    placed = settle(
+        [PlacedPart(part.name, part.count, solid(SHAPE(part.shape, "shape")), Seat.of(part.seat)) for part in figure.parts]
+    )
+    keys = {part.name: part.name.replace(" ", "-") for part in figure.parts}
+    for position, (part, there) in enumerate(zip(figure.parts, placed, strict=True)):
+        row = Part.objects.create(
+            studio=studio, version=version, key=keys[part.name], name=part.name, kind=part.kind, position=position,
+            count=part.count, shape=part.shape, firmness=part.firmness or "", visible=part.visible,
+            seat=_stored(part.seat, there.seat, keys),
+        )  # fmt: skip
+        for order, layer in enumerate(part.layers):
+            rule = {key: value for key, value in layer.items() if key not in ("role", "slot", "over")}
+            over = slots.get(layer.get("over", "core")) if layer["role"] in ("cover", "detail") else None
+            Layer.objects.create(
+                studio=studio, part=row, slot=slots[layer["slot"]], over=over, role=layer["role"], rule=rule,
+                position=order,
+            )  # fmt: skip
+    colourway = Colourway.objects.create(studio=studio, version=version)
+    for name, fibre in figure.slots.items():
+        Choice.objects.create(studio=studio, colourway=colourway, slot=slots[name], item=items[fibre])
+    return colourway
+
+
+def _stored(given: dict, seat: Seat, keys: dict[str, str]) -> dict:
+    """The seat as it is kept: angles of the settled seat, the part it sits on by its key."""
+    kept = {**given, "pitch": seat.pitch, "yaw": seat.yaw}
+    if seat.on:
+        kept["on"] = keys[seat.on]
+    if seat.bends:
+        kept["bends"] = [list(bend) for bend in seat.bends]
+    if seat.copies:
+        kept["copies"] = [{**copy, **({"on": keys[copy["on"]]} if "on" in copy else {})} for copy in seat.copies]
+    return kept

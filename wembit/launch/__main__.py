@@ -1,0 +1,223 @@
+"""`./start`: database, migrations, demo, web server, and the way back from all of them."""
+
+from __future__ import annotations
+
+import argparse
+import fcntl
+import os
+import secrets
+import signal
+import socket
+import subprocess
+import sys
+from pathlib import Path
+
+from .cluster import Cluster, Trouble, binaries, home, wait_for_end
+
+CHECKOUT = Path(__file__).resolve().parent.parent.parent
+DEMO_LOGIN = "Sign in as  mira  (owner) or  tove  (maker), password  saltgrass-felt"
+
+
+def arguments() -> argparse.Namespace:
+    parser = argparse.ArgumentParser(prog="./start", description="Start Wembit on this machine.")
+    parser.add_argument("--port", type=int, default=8470)
+    parser.add_argument("--host", default="127.0.0.1")
+    parser.add_argument("--empty", action="store_true", help="no demo data: the first visitor makes the studio")
+    parser.add_argument("--demo", action="store_true", help="throw everything away and build the demo anew for today")
+    parser.add_argument("--yes", action="store_true", help="do not ask before --demo or --restore")
+    parser.add_argument("--stop", action="store_true", help="stop what runs")
+    parser.add_argument("--backup", metavar="FILE", help="write the database and the pictures to FILE")
+    parser.add_argument("--restore", metavar="FILE", help="put back what --backup wrote")
+    parser.add_argument("--reset-password", metavar="NAME", help="set a new password for the person of that name")
+    return parser.parse_args()
+
+
+class House:
+    """What one checkout runs: its folder, its cluster or a database given by DATABASE_URL, its server."""
+
+    def __init__(self):
+        self.folder = home(CHECKOUT)
+        self.folder.mkdir(parents=True, exist_ok=True)
+        self.given = os.environ.get("DATABASE_URL")
+        self.cluster = None if self.given else Cluster(self.folder)
+        self.started_cluster = False
+        self.pid_file = self.folder / "server.pid"
+
+    def open(self) -> None:
+        if self.cluster and not self.cluster.running():
+            self.started_cluster = True
+            self.cluster.start()
+        elif self.cluster:
+            self.cluster.start()
+        os.environ["DATABASE_URL"] = self.given or self.cluster.url
+        os.environ.setdefault("WEMBIT_SECRET_KEY", self._secret())
+        os.environ.setdefault("WEMBIT_MEDIA", str(self.folder / "media"))
+        os.environ.setdefault("WEMBIT_STATIC", str(self.folder / "static"))
+        os.environ["DJANGO_SETTINGS_MODULE"] = "wembit.web.settings"
+        Path(os.environ["WEMBIT_MEDIA"]).mkdir(parents=True, exist_ok=True)
+
+    def close(self) -> None:
+        if self.started_cluster:
+            self.cluster.stop()
+
+    def server(self) -> int | None:
+        """The process id of the web server that runs from this checkout."""
+        try:
+            pid = int(self.pid_file.read_text())
+            return pid if b"gunicorn" in Path(f"/proc/{pid}/cmdline").read_bytes() else None
+        except (OSError, ValueError):
+            return None
+
+    def _secret(self) -> str:
+        path = self.folder / "secret"
+        if not path.exists():
+            with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
+                file.write(secrets.token_urlsafe(50))
+        return path.read_text()
+
+
+def manage(*words: str) -> None:
+    done = subprocess.run([sys.executable, str(CHECKOUT / "manage.py"), *words], cwd=CHECKOUT)
+    if done.returncode:
+        raise Trouble(f"“manage.py {' '.join(words)}” did not work; its message stands above.")
+
+
+def prepare(options: argparse.Namespace) -> None:
+    manage("migrate", "--verbosity", "0")
+    manage("collectstatic", "--noinput", "--verbosity", "0")
+    if options.demo:
+        manage("demo", "--anew")
+    elif not options.empty:
+        manage("demo")
+
+
+def asked(question: str, options: argparse.Namespace) -> bool:
+    return options.yes or (sys.stdin.isatty() and input(f"{question} Type yes: ").strip() == "yes")
+
+
+def port_is_free(host: str, port: int) -> None:
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind((host, port))
+        except OSError:
+            raise Trouble(
+                f"Port {port} is in use. Choose another: ./start --port {port + 1}, or stop what runs there (./start --stop)."
+            ) from None
+
+
+def serve(house: House, options: argparse.Namespace) -> int:
+    """Run gunicorn until it ends or is told to."""
+    allowed = os.environ.get("WEMBIT_ALLOWED_HOSTS", "127.0.0.1 localhost [::1]")
+    if options.host not in ("127.0.0.1", "0.0.0.0", "::", "localhost") and options.host not in allowed:
+        allowed += f" {options.host}"
+    os.environ["WEMBIT_ALLOWED_HOSTS"] = allowed
+    command = [sys.executable, "-m", "gunicorn", "-c", str(CHECKOUT / "wembit/launch/gunicorn.py")]
+    command += ["-b", f"{options.host}:{options.port}", "wembit.web.wsgi:application"]
+    server = subprocess.Popen(command, cwd=CHECKOUT, start_new_session=True)
+    house.pid_file.write_text(str(server.pid))
+
+    def end(*_):
+        server.terminate()
+
+    signal.signal(signal.SIGINT, end)
+    signal.signal(signal.SIGTERM, end)
+    signal.signal(signal.SIGHUP, end)
+    print(f"\nWembit is at http://{options.host}:{options.port}/")
+    print("The first visitor makes the studio." if options.empty else DEMO_LOGIN)
+    print("Ctrl-C stops it.", flush=True)
+    code = server.wait()
+    house.pid_file.unlink(missing_ok=True)
+    return 0 if code in (0, -signal.SIGTERM) else code
+
+
+def stop(house: House) -> None:
+    pid = house.server()
+    if pid:
+        os.kill(pid, signal.SIGTERM)
+        wait_for_end(pid)
+    if house.cluster:
+        house.cluster.stop()
+    print("Stopped." if pid else "Nothing was running.")
+
+
+def backup(path: Path) -> None:
+    """Database and pictures in one tar file."""
+    dump = path.with_name(path.name + ".dump")
+    url, media = os.environ["DATABASE_URL"], Path(os.environ["WEMBIT_MEDIA"])
+    done = subprocess.run([str(binaries() / "pg_dump"), "-Fc", "--no-owner", "-f", str(dump), "-d", url])
+    if done.returncode:
+        raise Trouble("pg_dump did not work; its message stands above.")
+    subprocess.run(
+        ["tar", "-cf", str(path), "-C", str(dump.parent), dump.name, "-C", str(media.parent), media.name],
+        check=True,
+    )
+    dump.unlink()
+    print(f"Kept in {path}")
+
+
+def restore(path: Path) -> None:
+    media = Path(os.environ["WEMBIT_MEDIA"])
+    names = subprocess.run(["tar", "-tf", str(path)], capture_output=True, text=True)
+    dumps = [name for name in names.stdout.split() if name.endswith(".dump")]
+    if names.returncode or len(dumps) != 1:
+        raise Trouble(f"{path} was not written by ./start --backup.")
+    work = media.parent / "restore"
+    work.mkdir(exist_ok=True)
+    subprocess.run(["tar", "-xf", str(path), "-C", str(work)], check=True)
+    url = os.environ["DATABASE_URL"]
+    done = subprocess.run(
+        [str(binaries() / "pg_restore"), "--clean", "--if-exists", "--no-owner", "--single-transaction", "-d", url]
+        + [str(work / dumps[0])]
+    )
+    if done.returncode:
+        raise Trouble("pg_restore did not work; nothing was changed.")
+    pictures = [each for each in work.iterdir() if each.is_dir()]
+    if pictures:
+        subprocess.run(["cp", "-a", f"{pictures[0]}/.", str(media)], check=True)
+    subprocess.run(["rm", "-rf", str(work)], check=True)
+    print(f"Restored from {path}")
+
+
+def main() -> int:
+    options = arguments()
+    house = House()
+    if options.stop:
+        stop(house)
+        return 0
+    with open(house.folder / "lock", "w") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError:
+            if not (options.backup or options.reset_password):
+                raise Trouble("Wembit already runs from this folder. ./start --stop ends it.") from None
+        try:
+            house.open()
+            if options.backup:
+                backup(Path(options.backup).resolve())
+            elif options.restore:
+                if not asked("This replaces everything with what is in the file.", options):
+                    raise Trouble("Nothing was changed. Add --yes, or answer yes.")
+                restore(Path(options.restore).resolve())
+                manage("migrate", "--verbosity", "0")
+            elif options.reset_password:
+                manage("changepassword", options.reset_password)
+            else:
+                port_is_free(options.host, options.port)
+                if options.demo and not asked("This throws the whole studio away and builds the demo anew.", options):
+                    raise Trouble("Nothing was changed. Add --yes, or answer yes.")
+                prepare(options)
+                return serve(house, options)
+        finally:
+            house.close()
+    return 0
+
+
+if __name__ == "__main__":
+    try:
+        sys.exit(main())
+    except Trouble as trouble:
+        print(trouble, file=sys.stderr)
+        sys.exit(1)
+    except KeyboardInterrupt:
+        sys.exit(130)

@@ -1,0 +1,1 @@
+"""The web application: one Django app a place, and what they share."""

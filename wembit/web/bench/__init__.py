@@ -1,0 +1,1 @@
+"""Makings and what is taken for them."""

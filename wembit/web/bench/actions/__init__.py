@@ -1,0 +1,1 @@
+"""What can be done here, one verb a file."""

@@ -1,0 +1,42 @@
+"""Finish a making."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from uuid import UUID
+
+from django.db import transaction
+
+from wembit.web import clock
+from wembit.web.bench.models import FITTED, Making, Piece
+from wembit.web.bench.queries import making_of
+from wembit.web.plan.actions.drop_project import finish_project
+from wembit.web.plan.actions.lower_needs import lower_needs
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+
+@transaction.atomic
+def finish_making(member: Member, making_id: UUID, *, photo=None) -> Making:
+    """The figure is done: what it did not take is free again; the last one closes its project. Raises `Told`, `Http404`."""
+    member.must_be(MAKER)
+    line = making_of(member.studio, making_id)
+    making = line.making
+    if making.finished_at:
+        raise Told("It is finished already.")
+    making.finished_at = clock.now()
+    if photo:
+        making.photo = photo
+    making.save(update_fields=["finished_at", "photo"])
+    Piece.objects.filter(making=making).update(state=FITTED)
+    left_over: dict[UUID, Decimal] = {}
+    for piece in line.pieces:
+        for each in piece.layers:
+            if each.layer.need:
+                spare = Decimal(str(round(each.grams.p50, 3))) - each.taken
+                left_over[each.layer.need] = left_over.get(each.layer.need, Decimal(0)) + spare
+    lower_needs(member, left_over)
+    project = making.project
+    if project and not project.makings.filter(finished_at=None).exists() and project.makings.count() == project.count:
+        finish_project(member, project.pk)
+    return making

@@ -1,0 +1,74 @@
+"""Figures being made, piece by piece, with the plan they were begun with."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from wembit.web.figures.models import Colourway
+from wembit.web.owned import Owned
+from wembit.web.plan.models import Project
+from wembit.web.stash.models import Item, Movement
+from wembit.web.studio.models import Member
+
+PLANNED, WEIGHED, MADE, WAITING, FITTED = "planned", "weighed", "made", "waiting", "fitted"
+STATES = [PLANNED, WEIGHED, MADE, WAITING, FITTED]
+
+
+class Making(Owned):
+    """One figure being made; it keeps its own copy of the plan."""
+
+    project = models.ForeignKey(Project, on_delete=models.PROTECT, null=True, related_name="makings")
+    colourway = models.ForeignKey(Colourway, on_delete=models.PROTECT, related_name="makings")
+    number = models.PositiveSmallIntegerField(default=1)
+    maker = models.ForeignKey(Member, on_delete=models.PROTECT, related_name="+")
+    begun_at = models.DateTimeField()
+    finished_at = models.DateTimeField(null=True)
+    photo = models.ImageField(blank=True)
+
+    class Meta:
+        ordering = ["begun_at"]
+        constraints = [models.UniqueConstraint(fields=["project", "number"], name="one_making_a_number")]
+
+    def __str__(self):
+        name = self.colourway.version.figure.name
+        return f"{name} {self.number} of {self.project.count}" if self.project else f"{name} {self.number}"
+
+
+class Piece(Owned):
+    """One physical part of a making: ear 1, ear 2."""
+
+    making = models.ForeignKey(Making, on_delete=models.CASCADE, related_name="pieces")
+    part_key = models.SlugField(max_length=40)
+    name = models.CharField(max_length=50)
+    position = models.PositiveSmallIntegerField(default=0)
+    state = models.CharField(max_length=8, default=PLANNED, choices=[(s, s) for s in STATES])
+
+    class Meta:
+        ordering = ["position"]
+
+    def __str__(self):
+        return self.name
+
+
+class PieceLayer(Owned):
+    """What one layer of a piece takes: the rule's grams, bias and sigma as they were when the making began."""
+
+    piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="layers")
+    item = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="+")
+    need = models.UUIDField(null=True)
+    role = models.CharField(max_length=8)
+    slot_name = models.CharField(max_length=40)
+    rule_g = models.FloatField()
+    bias = models.FloatField(default=1.0)
+    sigma = models.FloatField(default=0.25)
+    position = models.PositiveSmallIntegerField(default=0)
+
+    class Meta:
+        ordering = ["position"]
+
+
+class Take(Owned):
+    """Says for which piece and layer a movement of the ledger was."""
+
+    movement = models.OneToOneField(Movement, on_delete=models.PROTECT, related_name="take")
+    layer = models.ForeignKey(PieceLayer, on_delete=models.PROTECT, related_name="takes")

@@ -1,0 +1,149 @@
+"""What is on the bench."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+from uuid import UUID
+
+from django.db.models import Count, F, Prefetch, Sum
+from django.http import Http404
+
+from wembit.core.estimate import Range
+from wembit.web.plan.models import PLANNED as PROJECT_PLANNED
+from wembit.web.plan.models import Project
+from wembit.web.stash.models import ZERO, Lot, Promise
+from wembit.web.stash.queries import with_promised
+
+from .models import Making, Piece, PieceLayer, Take
+
+
+def makings_in_hand(studio) -> int:
+    return Making.objects.of(studio).filter(finished_at=None).count()
+
+
+@dataclass(frozen=True)
+class LayerLine:
+    """One layer of a piece: what it takes and what it has got."""
+
+    layer: PieceLayer
+    grams: Range
+    taken: Decimal
+
+    @property
+    def done(self) -> bool:
+        return self.taken > 0
+
+    @property
+    def left(self) -> float:
+        return max(0.0, self.grams.p50 - float(self.taken))
+
+
+@dataclass(frozen=True)
+class PieceLine:
+    piece: Piece
+    layers: list[LayerLine]
+
+    @property
+    def weighed(self) -> bool:
+        return all(line.done for line in self.layers)
+
+    @property
+    def p50(self) -> float:
+        return sum(line.grams.p50 for line in self.layers)
+
+
+@dataclass(frozen=True)
+class MakingLine:
+    """A making with all its pieces; `next` is the first layer that has got nothing yet."""
+
+    making: Making
+    pieces: list[PieceLine]
+
+    @property
+    def next(self) -> LayerLine | None:
+        return next((line for piece in self.pieces for line in piece.layers if not line.done), None)
+
+    @property
+    def taken_share(self) -> float:
+        layers = [line for piece in self.pieces for line in piece.layers]
+        return sum(line.done for line in layers) / len(layers) if layers else 1.0
+
+
+def makings(studio) -> list[MakingLine]:
+    """Everything in hand, the longest begun first. A bounded number of queries."""
+    return _lines(Making.objects.of(studio).filter(finished_at=None))
+
+
+def making_of(studio, making_id: UUID) -> MakingLine:
+    found = _lines(Making.objects.of(studio).filter(pk=making_id))
+    if not found:
+        raise Http404
+    return found[0]
+
+
+def layer_of(studio, layer_id: UUID) -> PieceLayer:
+    found = PieceLayer.objects.of(studio).filter(pk=layer_id).select_related("piece__making", "item").first()
+    if found is None:
+        raise Http404
+    return found
+
+
+def _lines(found) -> list[MakingLine]:
+    layers = PieceLayer.objects.select_related("item").order_by("position")
+    pieces = Piece.objects.order_by("position").prefetch_related(Prefetch("layers", queryset=layers))
+    rows = list(
+        found.select_related("project", "colourway__version__figure", "maker__user").prefetch_related(
+            Prefetch("pieces", queryset=pieces)
+        )
+    )
+    taken = taken_by_layer([making.pk for making in rows])
+    return [
+        MakingLine(
+            making,
+            [
+                PieceLine(piece, [layer_line(layer, taken.get(layer.pk, ZERO)) for layer in piece.layers.all()])
+                for piece in making.pieces.all()
+            ],
+        )
+        for making in rows
+    ]
+
+
+def layer_line(layer: PieceLayer, taken: Decimal) -> LayerLine:
+    return LayerLine(layer, Range.of(layer.rule_g * layer.bias, layer.sigma), taken)
+
+
+def taken_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
+    """Net grams taken for each layer, without what was taken back."""
+    takes = Take.objects.filter(layer__piece__making__in=making_ids, movement__entry__reversed_by=None)
+    rows = takes.values("layer").annotate(total=Sum("movement__amount"))
+    return {row["layer"]: -row["total"] for row in rows}
+
+
+@dataclass(frozen=True)
+class Source:
+    """A bag to take from: what it holds, and what of it is free for this layer."""
+
+    lot: Lot
+    free: Decimal
+    promised_here: Decimal
+
+
+def sources(layer: PieceLayer) -> list[Source]:
+    """Bags of the layer's item, first the one promised to its need, then the one with most that is free."""
+    lots = with_promised(Lot.objects.of(layer.studio).filter(item=layer.item, waste=False, on_hand__gt=0))
+    mine = {}
+    if layer.need:
+        mine = dict(Promise.objects.filter(need=layer.need).values_list("lot", "amount"))
+    found = [
+        Source(lot, lot.on_hand - lot.promised + mine.get(lot.pk, ZERO), mine.get(lot.pk, ZERO))
+        for lot in lots.select_related("item", "drawer")
+    ]
+    return sorted(found, key=lambda each: (-each.promised_here, -each.free))
+
+
+def to_begin(studio) -> list[Project]:
+    """Open projects of which not all are begun, with `left` to begin, by start date."""
+    rows = Project.objects.of(studio).filter(state=PROJECT_PLANNED).annotate(left=F("count") - Count("makings"))
+    return list(rows.filter(left__gt=0).select_related("colourway__version__figure").order_by("start", "due"))

@@ -1,0 +1,16 @@
+"""Addresses of the bench."""
+
+from django.urls import path
+
+from . import views
+
+app_name = "bench"
+urlpatterns = [
+    path("", views.home, name="home"),
+    path("begin/<uuid:project_id>/", views.begin, name="begin"),
+    path("<uuid:making_id>/", views.making, name="making"),
+    path("<uuid:making_id>/finish/", views.finish, name="finish"),
+    path("layer/<uuid:layer_id>/take/", views.take_for, name="take"),
+    path("layer/<uuid:layer_id>/back/", views.back_from, name="back"),
+    path("piece/<uuid:piece_id>/mark/", views.mark, name="mark"),
+]

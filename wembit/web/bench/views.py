@@ -1,0 +1,157 @@
+"""Makings in hand, and taking wool for a layer of a piece."""
+
+from __future__ import annotations
+
+from django import forms
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+
+from wembit.web.answers import again, page, tried
+from wembit.web.fields import amount_field
+from wembit.web.figures.estimating import BARE
+from wembit.web.figures.queries import parts_of
+from wembit.web.pictures import cleaned
+from wembit.web.presses import press_of
+from wembit.web.stash.queries import colours, lot_of, promises_broken_by
+from wembit.web.told import Told
+
+from . import queries
+from .actions.begin_making import begin_making
+from .actions.finish_making import finish_making
+from .actions.give_back import give_back
+from .actions.mark_piece import mark_piece
+from .actions.take import take
+from .models import STATES
+from .pictures import column, piece_picture
+
+
+@require_GET
+def home(request):
+    waiting = queries.to_begin(request.studio)
+    return render(request, "bench/bench.html", {"makings": queries.makings(request.studio), "waiting": waiting})
+
+
+def making_context(request, line, layer_id=None) -> dict:
+    """A making with one of its layers in hand: the asked one, else the next that has got nothing."""
+    every = [(piece, each) for piece in line.pieces for each in piece.layers]
+    piece, chosen = next(
+        ((p, e) for p, e in every if layer_id and e.layer.pk == layer_id),
+        next(((p, e) for p, e in every if not e.done), every[0] if every else (None, None)),
+    )
+    seen = colours(request.studio, {each.layer.item_id for _, each in every})
+    context = {
+        "line": line,
+        "making": line.making,
+        "pieces": line.pieces,
+        "colours": seen,
+        "states": STATES,
+        "all_taken": line.next is None,
+    }
+    if chosen is None:
+        return context
+    parts = {part.key: part for part in parts_of(line.making.colourway.version)}
+    part = parts.get(piece.piece.part_key)
+    sources = queries.sources(chosen.layer)
+    lot = next((each for each in sources if str(each.lot.pk) == request.POST.get("lot", "")), None)
+    lot = lot or (sources[0] if sources else None)
+    ask = chosen.left or chosen.grams.p50
+    density = chosen.layer.item.grams_a_metre
+    siblings = [p for p in line.pieces if p.piece.part_key == piece.piece.part_key]
+    return context | {
+        "piece": piece,
+        "layer": chosen,
+        "part": part,
+        "picture": part and piece_picture(part, ask, chosen.layer.item.form),
+        "column": column(chosen),
+        "fill": seen.get(chosen.layer.item_id, BARE),
+        "sources": sources,
+        "source": lot,
+        "ask": round(ask, 2) if ask >= 0.05 else round(ask, 3),
+        "centimetres": ask / density * 100 if density else None,
+        "twins": siblings if len(siblings) > 1 else [],
+        "enough": lot and float(lot.lot.on_hand) >= ask,
+    }
+
+
+@require_GET
+def making(request, making_id):
+    line = queries.making_of(request.studio, making_id)
+    wanted = forms.UUIDField(required=False)
+    try:
+        layer_id = wanted.clean(request.GET.get("layer", ""))
+    except forms.ValidationError:
+        layer_id = None
+    return page(request, "bench/making.html", "bench/_hand.html", making_context(request, line, layer_id))
+
+
+@require_POST
+def begin(request, project_id):
+    made, faults = tried(lambda: begin_making(request.member, project_id))
+    if faults:
+        messages.warning(request, next(iter(faults.values())))
+        return redirect("bench:home", studio=request.studio.slug)
+    return redirect("bench:making", studio=request.studio.slug, making_id=made.pk)
+
+
+@require_POST
+def take_for(request, layer_id):
+    """Take wool for a layer: key, happened_at, lot, amount. Can be repeated after a new sign-in."""
+    return _moved(request, layer_id, _take)
+
+
+@require_POST
+def back_from(request, layer_id):
+    return _moved(request, layer_id, lambda request, layer, lot_id, amount: give_back(
+        request.member, layer.pk, lot_id, amount, press=press_of(request)))  # fmt: skip
+
+
+def _take(request, layer, lot_id, amount):
+    broken = promises_broken_by(lot_of(request.studio, lot_id), amount, layer.need)
+    if broken and not request.POST.get("anyway"):
+        names = " and ".join(sorted({promise.whose for promise in broken}))
+        raise Told(f"That is promised to {names}. Take less, or press again to take it all the same.", "anyway")
+    return take(request.member, layer.pk, lot_id, amount, press=press_of(request))
+
+
+def _moved(request, layer_id, do):
+    layer = queries.layer_of(request.studio, layer_id)
+    making_id = layer.piece.making_id
+    faults: dict = {}
+    try:
+        lot_id = forms.UUIDField().clean(request.POST.get("lot", ""))
+        amount = amount_field(request.member, layer.item.unit).clean(request.POST.get("amount", ""))
+    except forms.ValidationError as fault:
+        faults = {"amount": fault.messages[0]}
+    if not faults:
+        _, faults = tried(lambda: do(request, layer, lot_id, amount))
+    if faults:
+        line = queries.making_of(request.studio, making_id)
+        whole = "bench/_hand.html" if request.htmx else "bench/making.html"
+        return again(request, whole, making_context(request, line, layer_id), faults)
+    if request.htmx:
+        line = queries.making_of(request.studio, making_id)
+        return render(request, "bench/_hand.html", making_context(request, line))
+    return redirect(reverse("bench:making", args=[request.studio.slug, making_id]))
+
+
+@require_POST
+def mark(request, piece_id):
+    piece, faults = tried(lambda: mark_piece(request.member, piece_id, request.POST.get("state", "")))
+    if faults:
+        messages.warning(request, next(iter(faults.values())))
+        return redirect("bench:home", studio=request.studio.slug)
+    return redirect("bench:making", studio=request.studio.slug, making_id=piece.making_id)
+
+
+@require_POST
+def finish(request, making_id):
+    done, faults = tried(
+        lambda: finish_making(request.member, making_id, photo=cleaned(request.FILES.get("photo"), request.studio))
+    )
+    if faults:
+        messages.warning(request, next(iter(faults.values())))
+        return redirect("bench:making", studio=request.studio.slug, making_id=making_id)
+    messages.success(request, f"{done} is finished.")
+    return redirect("bench:home", studio=request.studio.slug)

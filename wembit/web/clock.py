@@ -1,0 +1,44 @@
+"""Today and now, in one place, so that tests, pictures and the fast-forward can set them."""
+
+from __future__ import annotations
+
+import datetime as dt
+import os
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+from zoneinfo import ZoneInfo
+
+from django.utils import timezone
+
+_fixed: ContextVar[dt.datetime | None] = ContextVar("fixed", default=None)
+
+
+def now() -> dt.datetime:
+    """The moment, aware: the one set by `as_of`, else the real one, WEMBIT_DAYS_AHEAD days ahead when that is set."""
+    fixed = _fixed.get()
+    return fixed or timezone.now() + dt.timedelta(days=int(os.environ.get("WEMBIT_DAYS_AHEAD", "0")))
+
+
+@contextmanager
+def as_of(moment: dt.datetime) -> Iterator[None]:
+    """Within it, now is that moment."""
+    token = _fixed.set(moment)
+    try:
+        yield
+    finally:
+        _fixed.reset(token)
+
+
+def zone(studio) -> ZoneInfo:
+    return ZoneInfo(studio.timezone)
+
+
+def today(studio) -> dt.date:
+    """The date in the studio's time zone."""
+    return now().astimezone(zone(studio)).date()
+
+
+def at(studio, date: dt.date, hour: int = 12) -> dt.datetime:
+    """That hour of that date in the studio's time zone."""
+    return dt.datetime.combine(date, dt.time(hour), zone(studio))

@@ -1,0 +1,32 @@
+"""What there is to do today, each with the place where it is done."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from wembit.web import clock
+from wembit.web.bench.queries import makings
+from wembit.web.plan.queries import projects, shorts_by_project
+from wembit.web.restock.queries import on_the_way, tide_lines
+from wembit.web.stash.queries import low_items
+
+SOON_DAYS = 14
+
+
+def things_to_do(member) -> dict:
+    """Next at the bench, what to order by when, what is due, what is low, what comes."""
+    studio = member.studio
+    today = clock.today(studio)
+    plan = projects(studio)
+    shorts = shorts_by_project(studio)
+    for project in plan:
+        project.short = shorts.get(project.pk, [])
+    soon = [project for project in plan if project.due <= today + dt.timedelta(days=SOON_DAYS)]
+    return {
+        "makings": makings(studio),
+        "tides": [tide for tide in tide_lines(studio) if tide.to_order],
+        "due": soon or plan[:1],
+        "startable": next((project for project in plan if not project.short), None),
+        "low": low_items(studio),
+        "coming": on_the_way(studio),
+    }

@@ -1,0 +1,85 @@
+"""Fields for numbers as people write them; all reading is the core's."""
+
+from __future__ import annotations
+
+import datetime as dt
+from decimal import Decimal
+
+from django import forms
+from django.core.exceptions import ValidationError
+
+from wembit.core import units
+from wembit.web.stash.models import MILLIMETRES, PIECES
+
+STEP = Decimal("0.001")
+
+
+class MeasureField(forms.CharField):
+    """A length in mm or a weight in g, as a Decimal; what was understood is kept in `understood`."""
+
+    def __init__(self, *, measure: str, unit: str, pinch_g=None, most: float = 1e6, least: float = 0, **options):
+        super().__init__(max_length=60, **options)
+        self.measure, self.unit, self.pinch_g, self.most, self.least = measure, unit, pinch_g, most, least
+
+    def to_python(self, value):
+        text = super().to_python(value)
+        if text in self.empty_values:
+            return None
+        try:
+            found = read(text, self.measure, self.unit, self.pinch_g)
+        except ValueError as fault:
+            raise ValidationError(str(fault), code="unreadable") from None
+        if found.value < self.least:
+            raise ValidationError(f"Write at least {units.shown(self.least)}.", code="least")
+        if found.value > self.most:
+            raise ValidationError(f"That is more than {units.shown(self.most)}. Check the unit.", code="most")
+        return Decimal(str(found.value)).quantize(STEP)
+
+    def validate(self, value):
+        if value is None and self.required:
+            raise ValidationError("Write how much, like 7.5 g." if self.measure == "weight" else "Write a length.")
+
+
+def read(text: str, measure: str, unit: str, pinch_g=None) -> units.Measure:
+    """The core's reading of a text. Raises ValueError with a message for a person."""
+    if measure == "length":
+        return units.length(text, unit)
+    if measure == "count":
+        found = units.number(text)
+        if found != int(found):
+            raise units.Unreadable("Write a whole number of pieces.")
+        return units.Measure(found, f"{found:g} pieces")
+    return units.weight(text, unit, float(pinch_g) if pinch_g else None)
+
+
+def weight_field(member, **options) -> MeasureField:
+    return MeasureField(measure="weight", unit=member.studio.weight_unit, pinch_g=member.pinch_g, **options)
+
+
+def length_field(studio, **options) -> MeasureField:
+    return MeasureField(measure="length", unit=studio.length_unit, **options)
+
+
+def amount_field(member, unit: str, **options) -> MeasureField:
+    """The field of an item's amount, by the item's unit."""
+    if unit == PIECES:
+        return MeasureField(measure="count", unit="", **options)
+    if unit == MILLIMETRES:
+        return MeasureField(measure="length", unit=member.studio.length_unit, **options)
+    return weight_field(member, **options)
+
+
+class DayField(forms.DateField):
+    """A date; ISO as the browser's own field gives it."""
+
+    def __init__(self, **options):
+        options.setdefault("error_messages", {"invalid": "Write a day, like 2026-12-09.", "required": "Choose a day."})
+        super().__init__(input_formats=["%Y-%m-%d", "%d.%m.%Y", "%d/%m/%Y"], **options)
+
+
+def not_past(date: dt.date, today: dt.date, what: str) -> None:
+    """Raises ValidationError when the date lies behind."""
+    if date < today:
+        raise ValidationError(f"{what} lies behind. Choose {today:%-d %B} or later.")
+    if date > today + dt.timedelta(days=3660):
+        raise ValidationError(f"{what} is more than ten years away. Check the year.")

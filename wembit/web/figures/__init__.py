@@ -1,0 +1,1 @@
+"""Figures, versions and parts."""

@@ -1,0 +1,107 @@
+"""Add a part to a figure."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.db import transaction
+from django.utils.text import slugify
+
+from wembit.core.placing import PlacedPart, Seat, angles_on, place
+from wembit.core.requests import SHAPE
+from wembit.core.solids import solid
+from wembit.web.figures.kinds import EYE, KINDS, Kind, root_seat
+from wembit.web.figures.laying_out import placed_part
+from wembit.web.figures.models import Layer, Part, Slot, Version
+from wembit.web.figures.queries import figure_of, newest_version, parts_of
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+from .thaw import thawed
+
+
+@transaction.atomic
+def add_part(member: Member, figure_id: UUID, kind: str, length_mm: float, *, name: str = "") -> Part:
+    """A part of that kind and length, with the thickness, firmness and seat that its kind brings.
+
+    The first part of a figure stands on the ground. Raises `Told`, `Http404`.
+    """
+    member.must_be(MAKER)
+    if kind not in KINDS and kind != EYE:
+        raise Told("Choose what the part is.", "kind")
+    if not 0.1 <= length_mm <= 10_000:
+        raise Told("Write a length between 0.1 mm and 10 m.", "length")
+    version = thawed(newest_version(figure_of(member.studio, figure_id)))
+    parts = parts_of(version)
+    if kind == EYE and not parts:
+        raise Told("Eyes need a head or a body to sit on. Begin with the body.", "kind")
+    name = " ".join(name.split()) or kind
+    part = Part(
+        studio=member.studio,
+        version=version,
+        key=free_key(name, {each.key for each in parts}),
+        name=name,
+        kind=kind,
+        position=max((each.position for each in parts), default=-1) + 1,
+    )
+    if kind == EYE:
+        part.count, part.shape = 2, {"kind": "none"}
+        part.seat = seat_on(parts, ("head", "body"), {"t": 0.64, "angle": 62, "bead_mm": length_mm, "sink": length_mm / 4})
+    else:
+        template = KINDS[kind]
+        part.count, part.firmness, part.visible = template.count, template.firmness, template.visible
+        part.shape = template.shape(length_mm)
+        part.seat = root_seat(part.shape, kind) if not parts else _seat(template, length_mm, parts, part)
+    part.save()
+    if kind != EYE:
+        _layers(part, version, KINDS[kind].covered)
+    return part
+
+
+def free_key(name: str, taken: set[str]) -> str:
+    base = slugify(name)[:34] or "part"
+    return next(key for key in (base, *(f"{base}-{n}" for n in range(2, 1000))) if key not in taken)
+
+
+def host_among(parts: list[Part], kinds: tuple[str, ...]) -> Part:
+    """The part to sit on: the first of the wanted kinds that the figure has, else its first part."""
+    solid_parts = [part for part in parts if part.shape["kind"] != "none"] or parts
+    for kind in kinds:
+        found = [part for part in solid_parts if part.kind == kind]
+        if found:
+            return found[-1] if kind == "tower" else found[0]
+    return solid_parts[0]
+
+
+def seat_on(parts: list[Part], kinds: tuple[str, ...], seat: dict) -> dict:
+    return {"on": host_among(parts, kinds).key, "pitch": 0, "yaw": 0, **seat}
+
+
+def _seat(kind: Kind, length: float, parts: list[Part], part: Part) -> dict:
+    """The kind's seat, its angles turned from the standing pose to the part it sits on."""
+    standing = {**kind.seat}
+    sink = standing.pop("sink_share", 0) * length
+    seat = seat_on(parts, kind.on, {**standing, "sink": round(sink, 1)})
+    new = PlacedPart(part.key, part.count, solid(SHAPE(part.shape, "shape")), Seat.of(seat))
+    anchors = {each.key: placed_part(each) for each in parts}
+    return {**seat, **turned(new, list(anchors.values()))}
+
+
+def turned(part: PlacedPart, others: list[PlacedPart]) -> dict:
+    """Pitch and yaw of a part in the standing pose, as seen from the part it sits on, whose seats are relative."""
+    host = next(piece for piece in place(others) if piece.name == part.seat.on)
+    return angles_on(host, part.seat.t, part.seat.pitch, part.seat.yaw)
+
+
+def _layers(part: Part, version: Version, covered: bool) -> None:
+    """A core, and a cover over it where the kind has one; else the main colour right through."""
+    slots = {slot.name: slot for slot in Slot.objects.filter(version=version)}
+    inside = slots.get("core") or next(iter(slots.values()))
+    main = slots.get("main") or next((slot for name, slot in slots.items() if name != "core"), inside)
+    rows = [(inside if covered else main, "core", None)]
+    rows += [(main, "cover", inside)] if covered else []
+    for position, (slot, role, over) in enumerate(rows):
+        Layer.objects.create(
+            studio=part.studio, part=part, slot=slot, role=role, over=over, rule={"share": 1.0}, position=position
+        )
+

@@ -1,0 +1,50 @@
+"""Change a part: its sizes, firmness, count, seat."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.db import transaction
+
+from wembit.core.errors import BadInput
+from wembit.core.placing import place
+from wembit.core.requests import SHAPE
+from wembit.web.figures.laying_out import placed_part
+from wembit.web.figures.models import Part
+from wembit.web.figures.queries import figure_of, newest_version, part_of, parts_of
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+from .add_part import turned
+from .thaw import thawed
+
+FIELDS = ("name", "count", "shape", "firmness", "visible", "allowance", "seat")
+
+
+@transaction.atomic
+def change_part(member: Member, figure_id: UUID, key: str, changes: dict) -> Part:
+    """Keep the changed fields of a part. `standing` in `changes` gives pitch and yaw in the standing pose.
+
+    Raises `Told` beside the field that the core refuses, `Http404`.
+    """
+    member.must_be(MAKER)
+    version = thawed(newest_version(figure_of(member.studio, figure_id)))
+    part = part_of(version, key)
+    for name in FIELDS:
+        if name in changes:
+            setattr(part, name, changes[name])
+    try:
+        part.shape = {**SHAPE(part.shape, "shape")}
+        others = [placed_part(each) for each in parts_of(version) if each.key != key]
+        if "standing" in changes and part.seat.get("on"):
+            pitch, yaw = changes["standing"]
+            here = placed_part(part)
+            here = here.__class__(here.name, here.count, here.shape, here.seat.__class__.of(
+                {**part.seat, "pitch": pitch, "yaw": yaw}
+            ))  # fmt: skip
+            part.seat = {**part.seat, **turned(here, others)}
+        place([*others, placed_part(part)])
+    except BadInput as fault:
+        raise Told(f"{fault.what[0].upper()}{fault.what[1:]}.", fault.where.rpartition(".")[2]) from None
+    part.save()
+    return part

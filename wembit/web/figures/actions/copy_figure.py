@@ -1,0 +1,56 @@
+"""Copy a figure, or a version of it."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.db import IntegrityError, transaction
+
+from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
+from wembit.web.figures.queries import figure_of, newest_version, parts_of
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+KEPT = ("key", "name", "kind", "position", "count", "shape", "firmness", "allowance", "visible", "seat")
+
+
+@transaction.atomic
+def copy_figure(member: Member, figure_id: UUID, name: str) -> Figure:
+    """A new figure with the newest version's parts and colourways. Raises `Told`, `Http404`."""
+    member.must_be(MAKER)
+    figure = figure_of(member.studio, figure_id)
+    name = " ".join(name.split())
+    if not name:
+        raise Told("Give the copy a name.", "name")
+    try:
+        with transaction.atomic():
+            copy = Figure.objects.create(studio=member.studio, name=name, story=figure.story)
+    except IntegrityError:
+        raise Told(f"There is a {name} already. Choose another name.", "name") from None
+    copy_version(newest_version(figure), copy, 1)
+    return copy
+
+
+def copy_version(version: Version, figure: Figure, number: int) -> Version:
+    """The version's parts, layers, slots and colourways as version `number` of a figure."""
+    studio = version.studio
+    copy = Version.objects.create(studio=studio, figure=figure, number=number, scale=version.scale)
+    slots = {}
+    for slot in version.slots.all():
+        slots[slot.pk] = Slot.objects.create(studio=studio, version=copy, name=slot.name, position=slot.position)
+    for part in parts_of(version):
+        new = Part.objects.create(studio=studio, version=copy, **{name: getattr(part, name) for name in KEPT})
+        Layer.objects.bulk_create(
+            Layer(
+                studio=studio, part=new, slot=slots[layer.slot_id], over=slots.get(layer.over_id), role=layer.role,
+                rule=layer.rule, position=layer.position,
+            )
+            for layer in part.layers.all()
+        )  # fmt: skip
+    for colourway in version.colourways.all():
+        way = Colourway.objects.create(studio=studio, version=copy, name=colourway.name)
+        Choice.objects.bulk_create(
+            Choice(studio=studio, colourway=way, slot=slots[choice.slot_id], item_id=choice.item_id)
+            for choice in colourway.choices.all()
+        )
+    return copy

@@ -1,0 +1,124 @@
+"""Figures that can be made again: versions, parts, layers, colour slots and colourways."""
+
+from __future__ import annotations
+
+from django.db import models
+from django.db.models import Q
+from django.db.models.functions import Lower
+
+from wembit.core.fibres import FIRMNESS_WORDS
+from wembit.core.requests import ROLES
+from wembit.web.owned import Owned
+from wembit.web.stash.models import Item
+
+
+class Figure(Owned):
+    name = models.CharField(max_length=80)
+    story = models.TextField(blank=True)
+    photo = models.ImageField(blank=True)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [models.UniqueConstraint("studio", Lower("name"), name="one_figure_a_name")]
+
+    def __str__(self):
+        return self.name
+
+
+class Version(Owned):
+    """One state of a figure. It freezes at its first making; changing a frozen one makes the next."""
+
+    figure = models.ForeignKey(Figure, on_delete=models.CASCADE, related_name="versions")
+    number = models.PositiveSmallIntegerField(default=1)
+    scale = models.FloatField(default=1.0)
+    frozen_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [
+            models.UniqueConstraint(fields=["figure", "number"], name="one_version_a_number"),
+            models.CheckConstraint(condition=Q(scale__gt=0), name="scale_above_zero"),
+        ]
+
+    def __str__(self):
+        return f"{self.figure.name} {self.number}"
+
+
+class Slot(Owned):
+    """A place for a colour: back, belly, eye ring."""
+
+    version = models.ForeignKey(Version, on_delete=models.CASCADE, related_name="slots")
+    name = models.CharField(max_length=40)
+    position = models.PositiveSmallIntegerField(default=0)
+
+    class Meta:
+        ordering = ["position", "name"]
+        constraints = [models.UniqueConstraint("version", Lower("name"), name="one_slot_a_name")]
+
+    def __str__(self):
+        return self.name
+
+
+class Part(Owned):
+    """A body, a head, a pair of ears. `shape` and the layers' `rule` are those of the core's contract; `seat` says
+    where it sits, relative to the part it sits on, by that part's key."""
+
+    version = models.ForeignKey(Version, on_delete=models.CASCADE, related_name="parts")
+    key = models.SlugField(max_length=40)
+    name = models.CharField(max_length=40)
+    kind = models.CharField(max_length=12, default="body")
+    position = models.PositiveSmallIntegerField(default=0)
+    count = models.PositiveSmallIntegerField(default=1)
+    shape = models.JSONField()
+    firmness = models.CharField(max_length=10, blank=True, choices=list(FIRMNESS_WORDS.items()))
+    allowance = models.FloatField(default=0.08)
+    visible = models.FloatField(default=1.0)
+    seat = models.JSONField(default=dict)
+
+    class Meta:
+        ordering = ["position", "name"]
+        constraints = [
+            models.UniqueConstraint(fields=["version", "key"], name="one_part_a_key"),
+            models.CheckConstraint(condition=Q(count__gte=1), name="count_at_least_one"),
+            models.CheckConstraint(condition=Q(visible__gte=0, visible__lte=1), name="visible_is_a_share"),
+        ]
+
+    def __str__(self):
+        return self.name
+
+
+class Layer(Owned):
+    part = models.ForeignKey(Part, on_delete=models.CASCADE, related_name="layers")
+    slot = models.ForeignKey(Slot, on_delete=models.PROTECT, related_name="layers")
+    over = models.ForeignKey(Slot, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
+    role = models.CharField(max_length=8, choices=[(role, role) for role in ROLES])
+    rule = models.JSONField(default=dict)
+    position = models.PositiveSmallIntegerField(default=0)
+
+    class Meta:
+        ordering = ["position"]
+
+
+class Colourway(Owned):
+    """A fibre for each slot of a version."""
+
+    version = models.ForeignKey(Version, on_delete=models.CASCADE, related_name="colourways")
+    name = models.CharField(max_length=40, default="first")
+
+    class Meta:
+        constraints = [models.UniqueConstraint("version", Lower("name"), name="one_colourway_a_name")]
+
+    def __str__(self):
+        return self.name
+
+
+class Choice(Owned):
+    """The fibre that a colourway gives a slot."""
+
+    colourway = models.ForeignKey(Colourway, on_delete=models.CASCADE, related_name="choices")
+    slot = models.ForeignKey(Slot, on_delete=models.CASCADE, related_name="choices")
+    item = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="choices")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["colourway", "slot"], name="one_fibre_a_slot")]

@@ -1,0 +1,100 @@
+"""Figures as the screens show them."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.db.models import Prefetch
+from django.http import Http404
+from django.shortcuts import get_object_or_404
+
+from .models import Colourway, Figure, Layer, Part, Version
+
+
+def figure_count(studio) -> int:
+    return Figure.objects.of(studio).count()
+
+
+def figures(studio) -> list[Figure]:
+    """All figures with `newest` version and its parts. A bounded number of queries."""
+    return _with_newest(Figure.objects.of(studio))
+
+
+def _with_newest(figures_) -> list[Figure]:
+    versions = Version.objects.order_by("-number").prefetch_related(
+        Prefetch("parts", queryset=_parts()), Prefetch("colourways", Colourway.objects.order_by("name"))
+    )
+    rows = list(figures_.prefetch_related(Prefetch("versions", queryset=versions)))
+    for figure in rows:
+        figure.newest = next(iter(figure.versions.all()), None)
+    return rows
+
+
+def _parts():
+    layers = Layer.objects.select_related("slot", "over").order_by("position")
+    return Part.objects.order_by("position", "name").prefetch_related(Prefetch("layers", queryset=layers))
+
+
+def figures_named(studio, words: str) -> list[Figure]:
+    found = Figure.objects.of(studio)
+    for word in words.split():
+        found = found.filter(name__icontains=word)
+    return list(found)
+
+
+def figure_of(studio, figure_id: UUID) -> Figure:
+    return get_object_or_404(Figure.objects.of(studio), pk=figure_id)
+
+
+def newest_version(figure: Figure) -> Version:
+    return figure.versions.order_by("-number").first()
+
+
+def version_of(studio, version_id: UUID) -> Version:
+    return get_object_or_404(Version.objects.of(studio).select_related("figure"), pk=version_id)
+
+
+def parts_of(version: Version) -> list[Part]:
+    """Parts in order, with their layers and slots."""
+    return list(_parts().filter(version=version))
+
+
+def part_of(version: Version, key: str) -> Part:
+    part = _parts().filter(version=version, key=key).first()
+    if part is None:
+        raise Http404
+    return part
+
+
+def colourway_of(version: Version) -> Colourway | None:
+    """The version's first colourway."""
+    return version.colourways.select_related("studio").order_by("name").first()
+
+
+def colourways(studio) -> list[Colourway]:
+    """The colourways that can be planned: those of each figure's newest version."""
+    rows = Colourway.objects.of(studio).select_related("version__figure").order_by("version__figure__name", "name")
+    newest: dict[UUID, int] = {}
+    for row in rows:
+        figure = row.version.figure_id
+        newest[figure] = max(newest.get(figure, 0), row.version.number)
+    return [row for row in rows if row.version.number == newest[row.version.figure_id]]
+
+
+def palettes(studio, ways: list[Colourway]) -> dict:
+    """The palettes of many colourways in two queries, by colourway."""
+    from wembit.web.stash.queries import colours
+
+    from .estimating import BARE, Palette
+    from .models import Choice
+
+    choices = list(Choice.objects.filter(colourway__in=ways).select_related("item"))
+    seen = colours(studio, {choice.item_id for choice in choices})
+    found = {}
+    for way in ways:
+        mine = [choice for choice in choices if choice.colourway_id == way.pk]
+        found[way.pk] = Palette(
+            {choice.slot_id: choice.item for choice in mine},
+            {choice.slot_id: seen.get(choice.item_id, BARE) for choice in mine},
+        )
+    return found

@@ -1,0 +1,346 @@
+"""The figures, one figure and its parts."""
+
+from __future__ import annotations
+
+from django import forms
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from wembit.core import units
+from wembit.core.fibres import FIRMNESS, FIRMNESS_WORDS
+from wembit.core.placing import place, standing_angles
+from wembit.web.answers import again, page, tried
+from wembit.web.fields import length_field, read
+from wembit.web.pictures import cleaned
+from wembit.web.stash.models import FIBRE
+from wembit.web.stash.queries import items
+
+from . import queries
+from .actions.add_part import add_part
+from .actions.change_part import change_part
+from .actions.choose_fibre import choose_fibre
+from .actions.copy_figure import copy_figure
+from .actions.describe_figure import describe_figure
+from .actions.make_figure import make_figure
+from .actions.remove_part import remove_part
+from .actions.set_layers import set_layers
+from .estimating import Palette, plan_figure, sums
+from .kinds import KINDS
+from .laying_out import pictures, placed_part
+from .sizes import CLOSED, reshaped, resized, sizes
+from .sizes import KINDS as SHAPES
+
+FACES = [("side", "seen from the side"), ("front", "seen from the front"), ("top", "seen from above")]
+ROLES = {
+    "core": "inside",
+    "padding": "soft layer",
+    "cover": "cover",
+    "coat": "long coat",
+    "detail": "spots and lines",
+    "weighed": "weighed amount",
+}
+
+
+@require_GET
+def home(request):
+    """All figures as small drawings, all to one scale."""
+    rows = queries.figures(request.studio)
+    ways = {figure.pk: next(iter(figure.newest.colourways.all()), None) for figure in rows}
+    palettes = queries.palettes(request.studio, [way for way in ways.values() if way])
+    for figure in rows:
+        parts = list(figure.newest.parts.all())
+        palette = palettes.get(ways[figure.pk] and ways[figure.pk].pk, Palette({}, {}))
+        figure.side = pictures(figure.newest, parts, palette)["side"]
+        figure.plan = plan_figure(figure.newest, parts, palette)
+    return render(request, "figures/figures.html", {"figures": rows, "scale": 1.35})
+
+
+@require_http_methods(["GET", "POST"])
+def new(request):
+    if request.method == "GET":
+        return render(request, "figures/new.html")
+    figure, faults = tried(
+        lambda: make_figure(request.member, request.POST.get("name", "")[:80], story=request.POST.get("story", ""))
+    )
+    if faults:
+        return again(request, "figures/new.html", {}, faults)
+    return redirect("figures:figure", studio=request.studio.slug, figure_id=figure.pk)
+
+
+def figure_context(request, figure, key: str = "") -> dict:
+    version = queries.newest_version(figure)
+    parts = queries.parts_of(version)
+    colourway = queries.colourway_of(version)
+    palette = Palette.of(colourway)
+    plan = plan_figure(version, parts, palette)
+    context = {
+        "figure": figure,
+        "version": version,
+        "parts": parts,
+        "plan": plan,
+        "sums": sums(plan),
+        "views": list(pictures(version, parts, palette).values()),
+        "slots": [(slot, palette.items.get(slot.pk), palette.colour(slot.pk)) for slot in version.slots.all()],
+        "fibres": [each for each in items(request.studio) if each.kind == FIBRE],
+        "kinds": [*KINDS, "eye"],
+        "picked": key,
+    }
+    chosen = next((each for each in plan.parts if each.part.key == key), None)
+    if chosen:
+        context |= part_context(chosen, parts, version)
+    return context
+
+
+def part_context(chosen, parts, version) -> dict:
+    part = chosen.part
+    pieces = place([placed_part(each, version.scale) for each in parts]) if part.seat else []
+    piece = next((each for each in pieces if each.name == part.key), None)
+    pitch, yaw = standing_angles(piece) if piece is not None else (0.0, 0.0)
+    rows = [
+        {"role": layer.role, "slot": layer.slot.name, "over": layer.over and layer.over.name, "rule": layer.rule}
+        for layer in part.layers.all()
+    ]
+    return {
+        "part": part,
+        "part_plan": chosen,
+        "sizes": sizes(part.shape),
+        "shape_word": SHAPES[part.shape["kind"]][0],
+        "shapes": [(kind, SHAPES[kind][0]) for kind in CLOSED],
+        "can_reshape": part.shape["kind"] in CLOSED,
+        "firmnesses": list(FIRMNESS_WORDS.items()),
+        "hosts": [(each.key, each.name) for each in parts if each.key != part.key],
+        "faces": FACES,
+        "pitch": round(pitch),
+        "yaw": round(yaw),
+        "layer_rows": rows,
+        "roles": list(ROLES.items()),
+        "slot_names": [slot.name for slot in version.slots.all()],
+        "grams": chosen.grams,
+    }
+
+
+def answer(request, figure, key: str = "", faults: dict | None = None):
+    """The figure with a part picked, as a page or (for htmx) as the stage and tray."""
+    context = figure_context(request, figure, key)
+    if faults:
+        context |= {"faults": faults, "kept": request.POST}
+    return page(request, "figures/figure.html", "figures/_stage.html", context, 422 if faults else 200)
+
+
+@require_GET
+def figure(request, figure_id):
+    found = queries.figure_of(request.studio, figure_id)
+    return answer(request, found, request.GET.get("part", ""))
+
+
+def moved(request, figure, key: str = ""):
+    """After a change: the stage for htmx, else the page anew."""
+    if request.htmx:
+        return answer(request, figure, key)
+    address = reverse("figures:figure", args=[request.studio.slug, figure.pk])
+    return redirect(f"{address}?part={key}" if key else address)
+
+
+@require_POST
+def new_part(request, figure_id):
+    found = queries.figure_of(request.studio, figure_id)
+    try:
+        length = length_field(request.studio).clean(request.POST.get("length", ""))
+    except forms.ValidationError as fault:
+        return answer(request, found, "", {"length": fault.messages[0]})
+    part, faults = tried(
+        lambda: add_part(
+            request.member, found.pk, request.POST.get("kind", ""), float(length), name=request.POST.get("name", "")[:40]
+        )
+    )
+    return answer(request, found, "", faults) if faults else moved(request, found, part.key)
+
+
+@require_POST
+def part(request, figure_id, key):
+    """Change sizes, firmness, count, seat of a part: only the fields that came are changed."""
+    found = queries.figure_of(request.studio, figure_id)
+    now = queries.part_of(queries.newest_version(found), key)
+    changes, faults = read_part(request, now)
+    if not faults:
+        _, faults = tried(lambda: change_part(request.member, found.pk, key, changes))
+    return answer(request, found, key, faults) if faults else moved(request, found, key)
+
+
+def read_part(request, now) -> tuple[dict, dict]:
+    """The changes of a part that a form brings, and what cannot be read."""
+    given, changes, faults = request.POST, {}, {}
+    shape = now.shape
+    if "shape" in given:
+        shape = reshaped(shape, given["shape"])
+    lengths = {}
+    for size in sizes(shape):
+        if size.name in given and shape["kind"] == now.shape["kind"]:
+            try:
+                lengths[size.name] = float(
+                    length_field(request.studio, least=0.1, most=10_000).clean(given[size.name])
+                )
+            except forms.ValidationError as fault:
+                faults[size.name] = fault.messages[0]
+    changes["shape"] = resized(shape, lengths)
+    seat = dict(now.seat)
+    if "bead" in given:
+        try:
+            seat["bead_mm"] = float(length_field(request.studio, least=0.5, most=60).clean(given["bead"]))
+        except forms.ValidationError as fault:
+            faults["bead"] = fault.messages[0]
+    if given.get("firmness") in FIRMNESS:
+        changes["firmness"] = given["firmness"]
+    if given.get("name", "").strip():
+        changes["name"] = " ".join(given["name"].split())[:40]
+    numbers = {
+        "count": (1, 200, changes, 1),
+        "visible": (0, 100, changes, 100),
+        "t": (0, 100, seat, 100),
+        "angle": (-360, 360, seat, 1),
+        "sink": (-50, 200, seat, 1),
+        "by": (0, 100, seat, 100),
+        "centre_mm": (-500, 2000, seat, 1),
+    }
+    for name, (least, most, into, divisor) in numbers.items():
+        if given.get(name, "").strip() == "":
+            continue
+        value = signed(given[name])
+        if value is None or not least <= value <= most:
+            faults[name] = f"Write a number between {least} and {most}."
+        else:
+            into[name] = value / divisor
+    if "count" in changes:
+        if changes["count"] != int(changes["count"]):
+            faults["count"] = "Write a whole number."
+        changes["count"] = int(changes["count"])
+    if given.get("on"):
+        seat["on"] = given["on"]
+    if given.get("face") in dict(FACES):
+        seat["face"] = given["face"]
+    changes["seat"] = seat
+    angles = [signed(given.get(name, "")) for name in ("pitch", "yaw")]
+    if None not in angles and now.seat.get("on"):
+        changes["standing"] = tuple(angles)
+    elif angles[0] is not None and not now.seat.get("on"):
+        seat["pitch"] = angles[0]
+    return changes, faults
+
+
+def signed(text: str) -> float | None:
+    """A number that may be below zero; None when it cannot be read."""
+    text = text.strip().replace("−", "-")
+    try:
+        return -units.number(text[1:]) if text.startswith("-") else units.number(text)
+    except ValueError:
+        return None
+
+
+@require_POST
+def layers(request, figure_id, key):
+    """Replace the layers of a part by the rows that came."""
+    found = queries.figure_of(request.studio, figure_id)
+    rows, faults = read_layers(request)
+    if not faults:
+        _, faults = tried(lambda: set_layers(request.member, found.pk, key, rows))
+        faults = {"layers": words for words in faults.values()}
+    return answer(request, found, key, faults) if faults else moved(request, found, key)
+
+
+def read_layers(request) -> tuple[list[dict], dict]:
+    given, rows = request.POST, []
+    for index in range(30):
+        role = given.get(f"role_{index}", "")
+        if role not in ROLES or given.get(f"drop_{index}"):
+            continue
+        rule: dict = {}
+        try:
+            if role in ("core", "cover", "coat", "padding"):
+                rule["share"] = _number(given.get(f"share_{index}") or "100", "the share") / 100
+            if role == "padding":
+                rule |= {"thickness_mm": _length(request, f"size_{index}", "4 mm"), "firmness": "airy"}
+            if role == "detail":
+                rule["area_mm2"] = _number(given.get(f"size_{index}") or "50", "the area in mm²")
+            if role == "weighed":
+                rule["grams"] = read(given.get(f"size_{index}") or "0.1", "weight", "g", request.member.pinch_g).value
+            if role == "coat":
+                rule |= {
+                    "finished_mm": _length(request, f"size_{index}", "13 mm"),
+                    "pulled_mm": _length(request, f"pulled_{index}", "44 mm"),
+                    "row_spacing_mm": _length(request, f"rows_{index}", "6 mm"),
+                    "grams_per_cm": _number(given.get(f"row_g_{index}") or "0.035", "grams a cm of row"),
+                    "folded": True,
+                }
+        except ValueError as fault:
+            return rows, {"layers": str(fault)}
+        over = "core" if role in ("cover", "detail") else ""
+        rows.append({"role": role, "slot": given.get(f"slot_{index}", ""), "over": over, "rule": rule})
+    return rows, {}
+
+
+def _number(text: str, what: str) -> float:
+    try:
+        return units.number(text)
+    except ValueError:
+        raise ValueError(f"Write {what} as a number.") from None
+
+
+def _length(request, name: str, otherwise: str) -> float:
+    return read(request.POST.get(name) or otherwise, "length", request.studio.length_unit).value
+
+
+@require_POST
+def drop_part(request, figure_id, key):
+    found = queries.figure_of(request.studio, figure_id)
+    _, faults = tried(lambda: remove_part(request.member, found.pk, key))
+    return answer(request, found, key, {"part": next(iter(faults.values()))}) if faults else moved(request, found)
+
+
+@require_POST
+def fibre(request, figure_id):
+    """Choose the fibre of a colour slot."""
+    found = queries.figure_of(request.studio, figure_id)
+    try:
+        item = forms.UUIDField().clean(request.POST.get("item", ""))
+    except forms.ValidationError:
+        return answer(request, found, request.POST.get("part", ""), {"fibre": "Choose a fibre of the shelf."})
+    choose_fibre(request.member, found.pk, request.POST.get("slot", ""), item)
+    return moved(request, found, request.POST.get("part", ""))
+
+
+@require_POST
+def describe(request, figure_id):
+    found = queries.figure_of(request.studio, figure_id)
+
+    def do():
+        text = request.POST.get("scale", "")
+        scale = _number(text, "the size") if text.strip() else None
+        return describe_figure(
+            request.member,
+            found.pk,
+            name=request.POST.get("name", "")[:80],
+            story=request.POST.get("story", "")[:2000],
+            scale=scale,
+            photo=cleaned(request.FILES.get("photo"), request.studio),
+        )
+
+    try:
+        _, faults = tried(do)
+    except ValueError as fault:
+        faults = {"scale": str(fault)}
+    if faults:
+        return answer(request, found, "", faults)
+    messages.success(request, "Kept.")
+    return redirect("figures:figure", studio=request.studio.slug, figure_id=found.pk)
+
+
+@require_POST
+def copy(request, figure_id):
+    found = queries.figure_of(request.studio, figure_id)
+    made, faults = tried(lambda: copy_figure(request.member, found.pk, request.POST.get("copy_name", "")[:80]))
+    if faults:
+        return answer(request, found, "", {"copy_name": next(iter(faults.values()))})
+    messages.success(request, f"{made.name} is a copy of {found.name}.")
+    return redirect("figures:figure", studio=request.studio.slug, figure_id=made.pk)

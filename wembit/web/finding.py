@@ -1,0 +1,40 @@
+"""Finding anything of a studio by a few letters: lots, figures, projects."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django.urls import reverse
+
+from wembit.web.figures.queries import figures_named
+from wembit.web.plan.queries import projects_named
+from wembit.web.stash.queries import ShelfFilters, shelf
+
+MOST = 8
+
+
+@dataclass(frozen=True)
+class Found:
+    name: str
+    what: str
+    url: str
+    srgb: str = ""
+
+
+def found(studio, words: str) -> list[Found]:
+    """The first few of each kind whose name or description holds every word."""
+    if not words.strip():
+        return []
+    lots = [
+        Found(lot.item.name, lot.item.what, reverse("stash:lot", args=[studio.slug, lot.pk]), lot.srgb)
+        for lot in shelf(studio, ShelfFilters(words=words))[:MOST]
+    ]
+    figures = [
+        Found(each.name, "figure", reverse("figures:figure", args=[studio.slug, each.pk]))
+        for each in figures_named(studio, words)[:MOST]
+    ]
+    projects = [
+        Found(each.name, "project", reverse("plan:project", args=[studio.slug, each.pk]))
+        for each in projects_named(studio, words)[:MOST]
+    ]
+    return lots + figures + projects

@@ -1,0 +1,40 @@
+"""Whose studio an address belongs to, and which maker has the tablet in hand."""
+
+from __future__ import annotations
+
+from django.contrib.auth.views import redirect_to_login
+from django.http import Http404, HttpResponse
+
+from wembit.web.studio.hands import member_in_hand
+from wembit.web.studio.models import Studio
+
+
+class StudioMiddleware:
+    """Turns `/s/<studio>/…` into `request.studio` and `request.member`; 404 for those who do not belong to it."""
+
+    def __init__(self, get_response):
+        self.get_response = get_response
+
+    def __call__(self, request):
+        request.studio = request.member = None
+        response = self.get_response(request)
+        response.headers.setdefault("Cache-Control", "no-store")
+        vary = response.headers.get("Vary", "")
+        response.headers["Vary"] = f"{vary}, HX-Request" if vary else "HX-Request"
+        return response
+
+    def process_view(self, request, view, arguments, named):
+        slug = named.pop("studio", None)
+        if slug is None:
+            return None
+        if not request.user.is_authenticated:
+            if request.htmx:
+                here = request.htmx.current_url_abs_path or "/"
+                return HttpResponse(status=401, headers={"HX-Redirect": f"/sign-in/?next={here}"})
+            return redirect_to_login(request.get_full_path())
+        studio = Studio.objects.filter(slug=slug).first()
+        member = studio and member_in_hand(request, studio)
+        if member is None:
+            raise Http404
+        request.studio, request.member = studio, member
+        return None

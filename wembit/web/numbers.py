@@ -1,0 +1,52 @@
+"""Numbers as the studio writes them: its decimal mark, its unit, a narrow space between."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from wembit.core.fibres import A_PINCH_BELOW_G
+from wembit.core.units import GRAMS, MM
+
+NARROW = "\u202f"
+
+
+def plain(value: float | Decimal, places: int = 2, mark: str = ".") -> str:
+    """At most `places` decimals, none that are zero at the end."""
+    text = f"{float(value):.{places}f}"
+    if "." in text:
+        text = text.rstrip("0").rstrip(".")
+    return ("0" if text in ("-0", "") else text).replace("-", "−").replace(".", mark)
+
+
+def grams(value: float | Decimal, studio) -> tuple[str, str]:
+    """Number and unit of a weight in g: fewer decimals the heavier it is, kilograms from 1000 g on."""
+    value = float(value)
+    if studio.weight_unit == "oz":
+        return plain(value / GRAMS["oz"], 2, studio.decimal_mark), "oz"
+    if abs(value) >= 1000:
+        return plain(value / 1000, 2, studio.decimal_mark), "kg"
+    return plain(value, 0 if abs(value) >= 100 else 1 if abs(value) >= 20 else 2, studio.decimal_mark), "g"
+
+
+def length(value: float | Decimal, studio) -> tuple[str, str]:
+    """Number and unit of a length in mm."""
+    unit = studio.length_unit
+    return plain(float(value) / MM[unit], {"mm": 1, "cm": 2, "in": 2}[unit], studio.decimal_mark), unit
+
+
+def amount(value: float | Decimal, unit: str, studio) -> tuple[str, str]:
+    """Number and unit of an amount in an item's unit."""
+    if unit == "g":
+        return grams(value, studio)
+    if unit == "mm":
+        return (plain(float(value) / 1000, 2, studio.decimal_mark), "m") if abs(value) >= 1000 else length(value, studio)
+    return plain(value, 0), "piece" if value == 1 else "pieces"
+
+
+def is_pinch(value: float | Decimal) -> bool:
+    return 0 < value < A_PINCH_BELOW_G
+
+
+def one_in(odds: float) -> str:
+    """Odds as a person says them."""
+    return "certain" if odds > 0.95 else f"1 in {max(1, round(1 / odds))}" if odds > 0 else "none"

@@ -1,0 +1,27 @@
+"""What every table of a studio shares: a UUID, the studio, and querysets that never leave it."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.db import models
+
+
+class OwnedQuerySet(models.QuerySet):
+    def of(self, studio):
+        """Only this studio's rows."""
+        return self.filter(studio=studio)
+
+    def locked(self):
+        """The rows locked against other writers, always in order of id so that two presses never wait in a ring."""
+        return self.order_by("pk").select_for_update(of=("self",), no_key=True)
+
+
+class Owned(models.Model):
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    studio = models.ForeignKey("studio.Studio", on_delete=models.CASCADE, related_name="+", editable=False)
+
+    objects = OwnedQuerySet.as_manager()
+
+    class Meta:
+        abstract = True

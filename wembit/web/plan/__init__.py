@@ -1,0 +1,1 @@
+"""Projects, needs and promises."""

@@ -1,0 +1,46 @@
+"""Planned makings by a due date and what they need."""
+
+from __future__ import annotations
+
+from django.db import models
+from django.db.models import F, Q
+
+from wembit.web.figures.models import Colourway
+from wembit.web.owned import Owned
+from wembit.web.stash.models import Item
+
+PLANNED, DONE, DROPPED = "planned", "done", "dropped"
+
+
+class Project(Owned):
+    name = models.CharField(max_length=80)
+    colourway = models.ForeignKey(Colourway, on_delete=models.PROTECT, related_name="projects")
+    count = models.PositiveSmallIntegerField(default=1)
+    start = models.DateField()
+    due = models.DateField()
+    state = models.CharField(max_length=8, default=PLANNED, choices=[(s, s) for s in (PLANNED, DONE, DROPPED)])
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["due", "name"]
+        constraints = [
+            models.CheckConstraint(condition=Q(count__gte=1, count__lte=500), name="project_count"),
+            models.CheckConstraint(condition=Q(start__lte=F("due")), name="starts_before_due"),
+        ]
+
+    def __str__(self):
+        return self.name
+
+
+class Need(Owned):
+    """Project × fibre × seen or hidden, in grams: a middle value and the range around it."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="needs")
+    item = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="needs")
+    seen = models.BooleanField(default=True)
+    p10 = models.DecimalField(max_digits=12, decimal_places=3)
+    p50 = models.DecimalField(max_digits=12, decimal_places=3)
+    p90 = models.DecimalField(max_digits=12, decimal_places=3)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["project", "item", "seen"], name="one_need_a_fibre")]

@@ -1,0 +1,62 @@
+"""The plan drawn: days by width, a bar from start to due date for each project."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from .models import Project
+
+DAY_PX = 14.0
+ROW_PX = 76.0
+LEFT_PX = 20.0
+TOP_PX = 44.0
+
+
+@dataclass(frozen=True)
+class Bar:
+    project: Project
+    x: float
+    y: float
+    width: float
+    done_width: float
+    start: dt.date
+    short: int
+    late: bool
+
+
+@dataclass(frozen=True)
+class Calendar:
+    """Bars and week lines in pixels; `today_x` is where today begins."""
+
+    bars: list[Bar]
+    weeks: list[tuple[float, dt.date]]
+    today_x: float
+    width: float
+    height: float
+
+
+def calendar(projects: Sequence[Project], shorts: dict, begun: dict, today: dt.date) -> Calendar:
+    """The open projects from the earliest start (at most 3 weeks back) to a week after the last due date."""
+    first = min([today, *(project.start for project in projects)])
+    first = max(first, today - dt.timedelta(21))
+    first -= dt.timedelta(first.weekday())
+    last = max([today + dt.timedelta(28), *(project.due for project in projects)]) + dt.timedelta(9)
+    day = min(DAY_PX, max(4.0, 900 / (last - first).days))
+
+    def x(date: dt.date) -> float:
+        return LEFT_PX + max(0, (date - first).days) * day
+
+    bars = []
+    for row, project in enumerate(projects):
+        width = max(day, x(project.due) + day - x(project.start))
+        share = begun.get(project.pk, 0.0)
+        bars.append(
+            Bar(
+                project, x(project.start), TOP_PX + row * ROW_PX, width, width * share, project.start,
+                len(shorts.get(project.pk, [])), project.due < today,
+            )
+        )  # fmt: skip
+    weeks = [(x(date), date) for date in (first + dt.timedelta(7 * k) for k in range((last - first).days // 7 + 1))]
+    return Calendar(bars, weeks, x(today), x(last), TOP_PX + len(projects) * ROW_PX + 12)

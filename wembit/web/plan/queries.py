@@ -1,0 +1,112 @@
+"""What is planned, what it still needs, and from which bag that comes."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable
+from dataclasses import dataclass
+from decimal import Decimal
+from uuid import UUID
+
+from django.db.models import Sum
+from django.http import Http404
+
+from wembit.web.stash.models import ZERO, Movement, Promise
+from wembit.web.stash.queries import colours
+
+from .models import PLANNED, Need, Project
+
+CRUMB = Decimal("0.01")
+
+
+def plan_line(studio, today: dt.date) -> tuple[int, int]:
+    """Open projects, and how many of them are past their due date."""
+    dues = list(Project.objects.of(studio).filter(state=PLANNED).values_list("due", flat=True))
+    return len(dues), sum(due < today for due in dues)
+
+
+def projects(studio) -> list[Project]:
+    """Open projects by due date, with figure and version."""
+    return list(
+        Project.objects.of(studio).filter(state=PLANNED).select_related("colourway__version__figure").order_by("due", "name")
+    )
+
+
+def projects_named(studio, words: str) -> list[Project]:
+    found = Project.objects.of(studio).filter(state=PLANNED)
+    for word in words.split():
+        found = found.filter(name__icontains=word)
+    return list(found)
+
+
+def project_of(studio, project_id: UUID) -> Project:
+    project = Project.objects.of(studio).filter(pk=project_id).select_related("colourway__version__figure").first()
+    if project is None:
+        raise Http404
+    return project
+
+
+def open_needs(studio, **filters) -> list[Need]:
+    """Needs of open projects with `taken`, `left` (still to take) and `promised`, the earliest due first. Three queries."""
+    needs = list(
+        Need.objects.of(studio)
+        .filter(project__state=PLANNED, **filters)
+        .select_related("project", "item")
+        .order_by("project__due", "project__made_at", "-p50")
+    )
+    ids = [need.pk for need in needs]
+    taken = _sums(Movement, ids)
+    promised = _sums(Promise, ids)
+    for need in needs:
+        need.taken = -taken.get(need.pk, ZERO)
+        need.promised = promised.get(need.pk, ZERO)
+        need.left = max(need.p50 - need.taken, ZERO)
+    return needs
+
+
+def _sums(model, need_ids: list[UUID]) -> dict[UUID, Decimal]:
+    rows = model.objects.filter(need__in=need_ids).order_by().values("need").annotate(total=Sum("amount"))
+    return dict(rows.values_list("need", "total"))
+
+
+@dataclass(frozen=True)
+class NeedLine:
+    """One need as a maker reads it. `short` is what no bag can give."""
+
+    need: Need
+    srgb: str
+    left: Decimal
+    promised: Decimal
+    short: Decimal
+    promises: list[Promise]
+
+
+def needs_of(project: Project) -> list[NeedLine]:
+    """The needs of one project with the bags promised to them. A bounded number of queries."""
+    return lines(project.studio, open_needs(project.studio, project=project))
+
+
+def lines(studio, needs: Iterable[Need]) -> list[NeedLine]:
+    needs = list(needs)
+    promises: dict[UUID, list[Promise]] = {}
+    for promise in Promise.objects.filter(need__in=[need.pk for need in needs]).select_related("lot__item", "lot__drawer"):
+        promises.setdefault(promise.need, []).append(promise)
+    seen = colours(studio, {need.item_id for need in needs})
+    return [
+        NeedLine(need, seen.get(need.item_id, ""), need.left, need.promised, _short(need), promises.get(need.pk, []))
+        for need in needs
+    ]
+
+
+def _short(need: Need) -> Decimal:
+    missing = need.left - need.promised
+    return missing if missing >= CRUMB else ZERO
+
+
+def shorts_by_project(studio) -> dict[UUID, list[NeedLine]]:
+    """The short needs of every open project."""
+    found: dict[UUID, list[NeedLine]] = {}
+    for line in lines(studio, open_needs(studio)):
+        if line.short:
+            found.setdefault(line.need.project_id, []).append(line)
+    return found

@@ -1,0 +1,16 @@
+"""Addresses of the plan."""
+
+from django.urls import path
+
+from . import views
+
+app_name = "plan"
+urlpatterns = [
+    path("", views.home, name="home"),
+    path("new/", views.new, name="new"),
+    path("<uuid:project_id>/", views.project, name="project"),
+    path("<uuid:project_id>/change/", views.change, name="change"),
+    path("<uuid:project_id>/drop/", views.drop, name="drop"),
+    path("<uuid:project_id>/finish/", views.finish, name="finish"),
+    path("<uuid:project_id>/pull-list/", views.pull_list, name="pull_list"),
+]

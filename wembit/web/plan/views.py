@@ -1,0 +1,160 @@
+"""What is planned, one project, its pull list."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from django import forms
+from django.contrib import messages
+from django.db.models import Count, Q
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from wembit.web import clock
+from wembit.web.answers import again, faults_of, page, tried
+from wembit.web.fields import DayField, not_past
+from wembit.web.figures.queries import colourways
+
+from . import queries
+from .actions.change_project import change_project
+from .actions.drop_project import drop_project, finish_project
+from .actions.plan_project import DAYS_BEFORE, plan_project
+from .models import Project
+from .pictures import calendar
+
+
+class ProjectForm(forms.Form):
+    name = forms.CharField(max_length=80, required=False)
+    count = forms.IntegerField(
+        min_value=1,
+        max_value=500,
+        error_messages={"required": "Write how many.", "invalid": "Write a whole number, like 4."},
+    )
+    due = DayField()
+    start = DayField(required=False)
+
+
+class NewForm(ProjectForm):
+    colourway = forms.UUIDField(error_messages={"required": "Choose what you make.", "invalid": "Choose what you make."})
+
+
+def plan_context(request) -> dict:
+    studio = request.studio
+    rows = queries.projects(studio)
+    shorts = queries.shorts_by_project(studio)
+    done = Count("makings", filter=Q(makings__finished_at__isnull=False))
+    begun = {
+        project.pk: project.done / project.count
+        for project in Project.objects.filter(pk__in=[row.pk for row in rows]).annotate(done=done)
+    }
+    return {"projects": rows, "shorts": shorts, "calendar": calendar(rows, shorts, begun, clock.today(studio))}
+
+
+@require_GET
+def home(request):
+    return render(request, "plan/plan.html", plan_context(request))
+
+
+def project_context(request, project) -> dict:
+    needs = queries.needs_of(project)
+    begun = project.makings.count()
+    return {
+        "project": project,
+        "needs": needs,
+        "short": [line for line in needs if line.short],
+        "begun": begun,
+        "to_begin": project.count - begun,
+        "figure": project.colourway.version.figure,
+    }
+
+
+@require_GET
+def project(request, project_id):
+    found = queries.project_of(request.studio, project_id)
+    context = project_context(request, found)
+    if not request.htmx:
+        context |= plan_context(request)
+    return page(request, "plan/plan.html", "plan/_project.html", context)
+
+
+def new_context(request) -> dict:
+    today = clock.today(request.studio)
+    return {
+        "ways": [(way.pk, f"{way.version.figure.name} ({way.name})") for way in colourways(request.studio)],
+        "due": today + dt.timedelta(days=28),
+        "days_before": DAYS_BEFORE,
+        "chosen": request.GET.get("colourway", ""),
+    }
+
+
+@require_http_methods(["GET", "POST"])
+def new(request):
+    if request.method == "GET":
+        return render(request, "plan/new.html", new_context(request))
+    form = NewForm(request.POST)
+    faults = {} if form.is_valid() else faults_of(form)
+    if not faults:
+        try:
+            not_past(form.cleaned_data["due"], clock.today(request.studio), "The due date")
+        except forms.ValidationError as fault:
+            faults = {"due": fault.messages[0]}
+    if not faults:
+        given = form.cleaned_data
+        made, faults = tried(
+            lambda: plan_project(
+                request.member,
+                given["colourway"],
+                name=given["name"],
+                count=given["count"],
+                due=given["due"],
+                start=given["start"],
+            )
+        )
+    if faults:
+        return again(request, "plan/new.html", new_context(request), faults)
+    return redirect("plan:project", studio=request.studio.slug, project_id=made.pk)
+
+
+@require_POST
+def change(request, project_id):
+    found = queries.project_of(request.studio, project_id)
+    form = ProjectForm(request.POST)
+    faults = {} if form.is_valid() else faults_of(form)
+    if not faults:
+        given = form.cleaned_data
+        _, faults = tried(
+            lambda: change_project(
+                request.member,
+                found.pk,
+                name=given["name"],
+                count=given["count"],
+                start=given["start"] or found.start,
+                due=given["due"],
+            )
+        )
+    if faults:
+        context = {**project_context(request, found), **plan_context(request), "changing": True}
+        return again(request, "plan/plan.html", context, faults)
+    messages.success(request, "Kept.")
+    return redirect("plan:project", studio=request.studio.slug, project_id=found.pk)
+
+
+@require_POST
+def drop(request, project_id):
+    dropped = drop_project(request.member, project_id)
+    messages.success(request, f"{dropped.name} is given up; its wool is free again.")
+    return redirect("plan:home", studio=request.studio.slug)
+
+
+@require_POST
+def finish(request, project_id):
+    done = finish_project(request.member, project_id)
+    messages.success(request, f"{done.name} is done.")
+    return redirect("plan:home", studio=request.studio.slug)
+
+
+@require_GET
+def pull_list(request, project_id):
+    """What to lay out, bag by bag, to print."""
+    found = queries.project_of(request.studio, project_id)
+    return render(request, "plan/pull_list.html", project_context(request, found))

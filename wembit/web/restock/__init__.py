@@ -1,0 +1,1 @@
+"""Suppliers, shortages and orders."""

@@ -1,0 +1,8 @@
+"""The app restock."""
+
+from django.apps import AppConfig
+
+
+class RestockConfig(AppConfig):
+    name = "wembit.web.restock"
+    label = "restock"

@@ -1,0 +1,74 @@
+"""Suppliers, what they offer, and orders."""
+
+from __future__ import annotations
+
+from django.db import models
+from django.db.models import Q
+from django.db.models.functions import Lower
+
+from wembit.web.owned import Owned
+from wembit.web.stash.models import Entry, Item
+
+DRAFT, SENT, ARRIVED, DROPPED = "draft", "sent", "arrived", "dropped"
+
+
+class Supplier(Owned):
+    name = models.CharField(max_length=80)
+    lead_days = models.PositiveSmallIntegerField(default=7)
+    postage = models.DecimalField(max_digits=8, decimal_places=2, default=0)
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [models.UniqueConstraint("studio", Lower("name"), name="one_supplier_a_name")]
+
+    def __str__(self):
+        return self.name
+
+
+class Offer(Owned):
+    """A supplier's item in a pack size at a price."""
+
+    supplier = models.ForeignKey(Supplier, on_delete=models.CASCADE, related_name="offers")
+    item = models.ForeignKey(Item, on_delete=models.CASCADE, related_name="offers")
+    pack = models.DecimalField(max_digits=10, decimal_places=2)
+    price = models.DecimalField(max_digits=8, decimal_places=2)
+
+    class Meta:
+        ordering = ["pack"]
+        constraints = [
+            models.UniqueConstraint(fields=["supplier", "item", "pack"], name="one_offer_a_pack"),
+            models.CheckConstraint(condition=Q(pack__gt=0, price__gte=0), name="a_pack_holds_something"),
+        ]
+
+
+class Order(Owned):
+    supplier = models.ForeignKey(Supplier, on_delete=models.PROTECT, related_name="orders")
+    state = models.CharField(max_length=8, default=DRAFT, choices=[(s, s) for s in (DRAFT, SENT, ARRIVED, DROPPED)])
+    sent_on = models.DateField(null=True)
+    expected_on = models.DateField(null=True)
+    entry = models.ForeignKey(Entry, on_delete=models.PROTECT, null=True, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["supplier"], condition=Q(state=DRAFT), name="one_list_a_supplier"),
+        ]
+
+
+class OrderLine(Owned):
+    order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="lines")
+    item = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="+")
+    pack = models.DecimalField(max_digits=10, decimal_places=2)
+    price = models.DecimalField(max_digits=8, decimal_places=2)
+    count = models.PositiveSmallIntegerField(default=1)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["order", "item", "pack"], name="one_line_a_pack")]
+
+    @property
+    def amount(self):
+        return self.pack * self.count
+
+    @property
+    def cost(self):
+        return self.price * self.count

@@ -1,0 +1,161 @@
+"""What runs out, when, and what to order by which day."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable
+from dataclasses import dataclass
+from decimal import Decimal
+from uuid import UUID
+
+from django.db.models import Q
+from django.http import Http404
+
+from wembit.core.stock.forecast import Dated, Outlook, balances, forecast
+from wembit.web import clock
+from wembit.web.plan.models import Need
+from wembit.web.plan.queries import open_needs
+from wembit.web.stash.models import ZERO, Item, Lot
+from wembit.web.stash.queries import with_stock
+
+from .models import ARRIVED, DRAFT, SENT, Offer, Order, OrderLine, Supplier
+
+HORIZON_DAYS = 180
+
+
+@dataclass(frozen=True)
+class TideLine:
+    """One item's outlook: what runs out when, for whom, and who can bring it."""
+
+    item: Item
+    needs: list[Need]
+    on_the_way: list[OrderLine]
+    on_list: Decimal
+    supplier: Supplier | None
+    offers: list[Offer]
+    outlook: Outlook
+    steps: list[Dated]
+
+    @property
+    def to_order(self) -> bool:
+        """Runs out, and what is on the list does not hold it."""
+        return self.outlook.runs_out is not None and float(self.on_list) + 0.005 < self.outlook.order_g
+
+    @property
+    def packs(self) -> list[tuple[Offer, int]]:
+        by_pack = {float(offer.pack): offer for offer in self.offers}
+        return [(by_pack[size], count) for size, count in self.outlook.chosen.packs]
+
+
+def tide_lines(studio, item_id: UUID | None = None) -> list[TideLine]:
+    """Outlooks of the items that planned projects need, the most urgent first. A bounded number of queries."""
+    today = clock.today(studio)
+    needs = open_needs(studio, **({"item": item_id} if item_id else {}))
+    by_item: dict[UUID, list[Need]] = {}
+    for need in needs:
+        if not need.left:
+            continue
+        by_item.setdefault(need.item_id, []).append(need)
+    if item_id:
+        by_item.setdefault(item_id, [])
+    items = with_stock(Item.objects.of(studio).filter(pk__in=by_item))
+    offers = offers_by_item(studio, by_item)
+    moving = lines_by_item(sent_orders(studio), by_item)
+    listed = lines_by_item(Order.objects.of(studio).filter(state=DRAFT), by_item)
+    found = [
+        _tide(item, by_item[item.pk], offers.get(item.pk, []), moving.get(item.pk, []), listed.get(item.pk, []), today)
+        for item in items
+    ]
+    far = dt.date.max
+    return sorted(found, key=lambda t: (t.outlook.order_by or far, t.outlook.runs_out or far, t.item.name))
+
+
+def _tide(item, needs, offers: list[Offer], moving: list[OrderLine], listed: list[OrderLine], today) -> TideLine:
+    demands = [Dated(need.project.start, float(need.left)) for need in needs]
+    receipts = [Dated(line.order.expected_on, float(line.amount)) for line in moving]
+    on_hand = float(item.on_hand)
+    choices: dict[Supplier, list[Offer]] = {}
+    for offer in offers:
+        choices.setdefault(offer.supplier, []).append(offer)
+    outlooks = []
+    for supplier, theirs in choices.items() or [(None, [])]:
+        packs = [(float(offer.pack), float(offer.price)) for offer in theirs]
+        lead = supplier.lead_days if supplier else 0
+        found = forecast(
+            today, on_hand, demands, receipts, lead_days=lead, packs=packs, horizon_days=HORIZON_DAYS
+        )
+        outlooks.append((found.late, found.chosen.cost, supplier.name if supplier else "", supplier, theirs, found))
+    _, _, _, supplier, theirs, outlook = min(outlooks, key=lambda row: row[:3])
+    steps = balances(today, on_hand, demands, receipts)
+    on_list = sum((line.amount for line in listed), ZERO)
+    return TideLine(item, needs, moving, on_list, supplier, theirs, outlook, steps)
+
+
+def offers_by_item(studio, item_ids: Iterable[UUID]) -> dict[UUID, list[Offer]]:
+    found: dict[UUID, list[Offer]] = {}
+    for offer in Offer.objects.of(studio).filter(item__in=list(item_ids)).select_related("supplier").order_by("pack"):
+        found.setdefault(offer.item_id, []).append(offer)
+    return found
+
+
+def sent_orders(studio):
+    """Orders on their way: sent, or arrived by an entry that was taken back."""
+    return Order.objects.of(studio).filter(Q(state=SENT) | Q(state=ARRIVED, entry__reversed_by__isnull=False))
+
+
+def lines_by_item(orders, item_ids: Iterable[UUID]) -> dict[UUID, list[OrderLine]]:
+    found: dict[UUID, list[OrderLine]] = {}
+    rows = OrderLine.objects.filter(order__in=orders, item__in=list(item_ids)).select_related("order")
+    for line in rows:
+        found.setdefault(line.item_id, []).append(line)
+    return found
+
+
+@dataclass(frozen=True)
+class OrderPage:
+    order: Order
+    lines: list[OrderLine]
+
+    @property
+    def goods(self) -> Decimal:
+        return sum((line.cost for line in self.lines), ZERO)
+
+    @property
+    def together(self) -> Decimal:
+        return self.goods + self.order.supplier.postage
+
+
+def orders(studio, found) -> list[OrderPage]:
+    """Orders with their lines, suppliers and items."""
+    rows = found.select_related("supplier").prefetch_related("lines__item").order_by("expected_on", "made_at")
+    return [OrderPage(order, sorted(order.lines.all(), key=lambda line: line.item.name)) for order in rows]
+
+
+def lists(studio) -> list[OrderPage]:
+    return orders(studio, Order.objects.of(studio).filter(state=DRAFT))
+
+
+def on_the_way(studio) -> list[OrderPage]:
+    return orders(studio, sent_orders(studio))
+
+
+def order_of(studio, order_id: UUID) -> OrderPage:
+    found = orders(studio, Order.objects.of(studio).filter(pk=order_id))
+    if not found:
+        raise Http404
+    return found[0]
+
+
+def suppliers(studio) -> list[Supplier]:
+    return list(Supplier.objects.of(studio).prefetch_related("offers__item"))
+
+
+def order_line(studio) -> tuple[int, dt.date | None]:
+    """How many items are to be ordered, and by when the first."""
+    urgent = [tide for tide in tide_lines(studio) if tide.to_order]
+    return len(urgent), min((tide.outlook.order_by for tide in urgent), default=None)
+
+
+def newest_drawer(item: Item) -> str:
+    lot = Lot.objects.filter(item=item, waste=False).select_related("drawer").order_by("-made_at").first()
+    return lot.drawer.name if lot and lot.drawer else ""

@@ -1,0 +1,19 @@
+"""Addresses of restocking."""
+
+from django.urls import path
+
+from . import views
+
+app_name = "restock"
+urlpatterns = [
+    path("", views.home, name="home"),
+    path("item/<uuid:item_id>/", views.item, name="item"),
+    path("list/", views.to_list, name="to_list"),
+    path("list/<uuid:line_id>/off/", views.off_list, name="off_list"),
+    path("order/<uuid:order_id>/send/", views.send, name="send"),
+    path("order/<uuid:order_id>/arrival/", views.arrival, name="arrival"),
+    path("suppliers/", views.suppliers, name="suppliers"),
+    path("suppliers/new/", views.supplier, name="new_supplier"),
+    path("suppliers/<uuid:supplier_id>/", views.supplier, name="supplier"),
+    path("suppliers/<uuid:supplier_id>/offer/", views.offer, name="offer"),
+]

@@ -1,0 +1,203 @@
+"""What runs out when, order lists, deliveries of orders, suppliers."""
+
+from __future__ import annotations
+
+from decimal import Decimal, InvalidOperation
+
+from django import forms
+from django.contrib import messages
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from wembit.web import clock
+from wembit.web.answers import again, page, tried
+from wembit.web.fields import DayField, amount_field
+from wembit.web.presses import press_of
+from wembit.web.stash.actions.receive import Parcel
+from wembit.web.stash.models import Item
+from wembit.web.stash.queries import items
+
+from . import queries
+from .actions.keep_offer import keep_offer
+from .actions.keep_supplier import keep_supplier
+from .actions.put_on_list import put_on_list
+from .actions.receive_order import receive_order
+from .actions.send_order import send_order
+from .actions.take_off_list import take_off_list
+from .pictures import chart
+
+
+def tide_context(request) -> dict:
+    tides = queries.tide_lines(request.studio)
+    running = [tide for tide in tides if tide.outlook.runs_out]
+    lasting = [tide for tide in tides if not tide.outlook.runs_out]
+    return {
+        "running": running,
+        "lasting": lasting,
+        "chart": chart(running + lasting, clock.today(request.studio)),
+        "lists": queries.lists(request.studio),
+        "coming": queries.on_the_way(request.studio),
+    }
+
+
+@require_GET
+def home(request):
+    return render(request, "restock/restock.html", tide_context(request))
+
+
+@require_GET
+def item(request, item_id):
+    """One wool's shortage in the tray."""
+    found = get_object_or_404(Item.objects.of(request.studio), pk=item_id)
+    context = {"tide": queries.tide_lines(request.studio, found.pk)[0]}
+    if not request.htmx:
+        context |= tide_context(request)
+    return page(request, "restock/restock.html", "restock/_shortage.html", context)
+
+
+@require_POST
+def to_list(request):
+    """Packs of offers onto the lists of their suppliers: `pack_<offer>` = how many."""
+    packs, faults = {}, {}
+    for name, value in request.POST.items():
+        if not name.startswith("pack_") or not value.strip():
+            continue
+        try:
+            packs[forms.UUIDField().clean(name[5:])] = forms.IntegerField(min_value=0).clean(value)
+        except forms.ValidationError:
+            faults["count"] = "Write a whole number of packs."
+    if not faults:
+        _, faults = tried(lambda: put_on_list(request.member, packs))
+    if faults:
+        messages.warning(request, next(iter(faults.values())))
+    else:
+        messages.success(request, "On the list.")
+    return redirect("restock:home", studio=request.studio.slug)
+
+
+@require_POST
+def off_list(request, line_id):
+    take_off_list(request.member, line_id)
+    return redirect("restock:home", studio=request.studio.slug)
+
+
+@require_POST
+def send(request, order_id):
+    try:
+        expected = DayField(required=False).clean(request.POST.get("expected", ""))
+    except forms.ValidationError as fault:
+        messages.warning(request, fault.messages[0])
+        return redirect("restock:home", studio=request.studio.slug)
+    sent, faults = tried(lambda: send_order(request.member, order_id, expected))
+    if faults:
+        messages.warning(request, next(iter(faults.values())))
+    else:
+        messages.success(request, f"Sent to {sent.supplier.name}.")
+    return redirect("restock:home", studio=request.studio.slug)
+
+
+def arrival_context(request, order_page) -> dict:
+    rows = [
+        {
+            "line": line,
+            "amount": f"amount_{index}",
+            "dye_lot": f"dye_lot_{index}",
+            "drawer": f"drawer_{index}",
+            "in_drawer": queries.newest_drawer(line.item),
+        }
+        for index, line in enumerate(order_page.lines)
+    ]
+    return {"page": order_page, "order": order_page.order, "rows": rows}
+
+
+@require_http_methods(["GET", "POST"])
+def arrival(request, order_id):
+    """Enter the delivery: what came of each line, its dye lot and drawer. A short delivery is entered as it came."""
+    order_page = queries.order_of(request.studio, order_id)
+    if request.method == "GET":
+        return render(request, "restock/arrival.html", arrival_context(request, order_page))
+    parcels, faults = [], {}
+    for index, line in enumerate(order_page.lines):
+        try:
+            amount = amount_field(request.member, line.item.unit, required=False).clean(
+                request.POST.get(f"amount_{index}", "")
+            )
+        except forms.ValidationError as fault:
+            faults[f"amount_{index}"] = fault.messages[0]
+            continue
+        if amount:
+            drawer = request.POST.get(f"drawer_{index}", "")[:40]
+            parcels.append(Parcel(line.item_id, amount, request.POST.get(f"dye_lot_{index}", "")[:40], drawer))
+    if not faults:
+        _, faults = tried(lambda: receive_order(request.member, order_page.order.pk, parcels, press=press_of(request)))
+        faults = {("amount_0" if key == "amount" else key): words for key, words in faults.items()}
+    if faults:
+        return again(request, "restock/arrival.html", arrival_context(request, order_page), faults)
+    messages.success(request, f"The parcel of {order_page.order.supplier.name} is on the shelf.")
+    return redirect(reverse("restock:home", args=[request.studio.slug]))
+
+
+def suppliers_context(request) -> dict:
+    return {
+        "suppliers": queries.suppliers(request.studio),
+        "items": [(each.pk, f"{each.name}, {each.what}") for each in items(request.studio)],
+    }
+
+
+@require_GET
+def suppliers(request):
+    return render(request, "restock/suppliers.html", suppliers_context(request))
+
+
+@require_POST
+def supplier(request, supplier_id=None):
+    try:
+        days = forms.IntegerField(min_value=0, max_value=365).clean(request.POST.get("lead_days", ""))
+        postage = price(request.POST.get("postage", "") or "0")
+    except forms.ValidationError:
+        return again(request, "restock/suppliers.html", suppliers_context(request), {"lead_days": "Write whole days."})
+    except ValueError as fault:
+        return again(request, "restock/suppliers.html", suppliers_context(request), {"postage": str(fault)})
+    _, faults = tried(
+        lambda: keep_supplier(
+            request.member,
+            name=request.POST.get("name", "")[:80],
+            lead_days=days,
+            postage=postage,
+            supplier_id=supplier_id,
+        )
+    )
+    if faults:
+        return again(request, "restock/suppliers.html", suppliers_context(request), faults)
+    return redirect("restock:suppliers", studio=request.studio.slug)
+
+
+def price(text: str) -> Decimal:
+    """Money with two decimals, comma or point. Raises ValueError with words for a person."""
+    try:
+        value = Decimal(text.strip().replace(",", ".")).quantize(Decimal("0.01"))
+    except InvalidOperation:
+        raise ValueError("Write the price as a number, like 4.90.") from None
+    if not 0 <= value < 1_000_000:
+        raise ValueError("A price is not below nothing.")
+    return value
+
+
+@require_POST
+def offer(request, supplier_id):
+    faults: dict = {}
+    try:
+        item_id = forms.UUIDField().clean(request.POST.get("item", ""))
+        found = get_object_or_404(Item.objects.of(request.studio), pk=item_id)
+        pack = amount_field(request.member, found.unit).clean(request.POST.get("pack", ""))
+        cost = price(request.POST.get("price", ""))
+    except forms.ValidationError as fault:
+        faults = {"pack": fault.messages[0]}
+    except ValueError as fault:
+        faults = {"price": str(fault)}
+    if not faults:
+        _, faults = tried(lambda: keep_offer(request.member, supplier_id, item_id, pack, cost))
+    if faults:
+        return again(request, "restock/suppliers.html", suppliers_context(request), faults)
+    return redirect("restock:suppliers", studio=request.studio.slug)

@@ -1,0 +1,1 @@
+"""Items, lots and the ledger."""

@@ -1,0 +1,29 @@
+"""Say more of a lot: its colour, dye lot, drawer, picture."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.db import transaction
+
+from wembit.web.stash.models import Lot
+from wembit.web.stash.queries import lot_of
+from wembit.web.stash.swatch import swatch
+from wembit.web.studio.models import MAKER, Member
+
+from .name_drawer import drawer_called
+
+
+@transaction.atomic
+def describe(member: Member, lot_id: UUID, *, srgb: str, dye_lot: str, drawer: str, photo=None) -> Lot:
+    """Keep the lot's colour, dye lot, drawer and, when given, its picture. Raises `Http404`."""
+    member.must_be(MAKER)
+    lot = lot_of(member.studio, lot_id)
+    for name, value in swatch(srgb).items():
+        setattr(lot, name, value)
+    lot.dye_lot = dye_lot
+    lot.drawer = drawer_called(member, drawer)
+    if photo:
+        lot.photo = photo
+    lot.save(update_fields=["srgb", "lab_l", "lab_a", "lab_b", "hue", "dye_lot", "drawer", "photo"])
+    return lot

@@ -1,0 +1,64 @@
+"""Lay one bag on the shelf that was in the house before: a line of the first stocktake."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from django.db import transaction
+
+from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.models import OPENING, Entry, Item, Lot
+from wembit.web.stash.swatch import swatch
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+from .name_drawer import drawer_called
+
+LAY_IN = "opening"
+
+
+@transaction.atomic
+def lay_in(
+    member: Member,
+    item: dict,
+    amount: Decimal | None,
+    *,
+    press: Press,
+    srgb: str = "",
+    drawer: str = "",
+    dye_lot: str = "",
+    photo=None,
+) -> Entry:
+    """Make the bag, and its item where the studio has none like it. No amount: not weighed yet.
+
+    item: the fields that tell items apart. Raises `Told`.
+    """
+    member.must_be(MAKER)
+    if amount is not None and amount <= 0:
+        raise Told("Lay more than nothing on the scale, or leave the weight empty.", "amount")
+    found = item_like(member, item)
+    page = Page.open(member, press, LAY_IN, (found.pk, amount, srgb, drawer, dye_lot), [found.pk])
+    if page.repeated:
+        return page.repeated
+    lot = Lot.objects.create(
+        studio=member.studio,
+        item=found,
+        drawer=drawer_called(member, drawer),
+        dye_lot=dye_lot,
+        weighed=amount is not None,
+        photo=photo or "",
+        **swatch(srgb),
+    )
+    return page.write([Line(lot.pk, OPENING, amount or Decimal(0))])
+
+
+def item_like(member: Member, item: dict) -> Item:
+    """The studio's item with these fields, made where there is none."""
+    name = " ".join(item["name"].split())
+    if not name:
+        raise Told("Give it a name, as it stands on the label.", "name")
+    others = {key: value for key, value in item.items() if key not in ("name", "linear_g_m")}
+    found = Item.objects.of(member.studio).filter(name__iexact=name, **others).first()
+    if found is None:
+        found = Item.objects.create(studio=member.studio, **{**item, "name": name})
+    return found

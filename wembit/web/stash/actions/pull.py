@@ -1,0 +1,31 @@
+"""Take wool from a lot."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from uuid import UUID
+
+from django.db import transaction
+
+from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.models import PULLED, Entry
+from wembit.web.stash.queries import lot_of
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+PULL = "pull"
+
+
+@transaction.atomic
+def pull(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, need: UUID | None = None) -> Entry:
+    """Record that `amount`, in the lot's unit, left the lot; `need` says what it was promised for.
+
+    The same `press` repeated returns the first entry. Raises `Short`, carrying what the book says is left, when the lot
+    holds less: the screen then offers a recount. Raises `Http404` for another studio's lot.
+    """
+    member.must_be(MAKER)
+    lot = lot_of(member.studio, lot_id)
+    if amount <= 0:
+        raise Told("Take more than nothing.", "amount")
+    page = Page.open(member, press, PULL, (lot_id, amount, need), [lot.item_id])
+    return page.repeated or page.write([Line(lot.pk, PULLED, -amount, need)])

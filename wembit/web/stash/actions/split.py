@@ -1,0 +1,33 @@
+"""Split a bag in two."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from uuid import UUID
+
+from django.db import transaction
+
+from wembit.web.stash.ledger import Line, Page, Press, Short
+from wembit.web.stash.models import SPLIT_IN, SPLIT_OUT, Entry, Lot
+from wembit.web.stash.queries import lot_of
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+SPLIT = "split"
+COPIED = ("studio", "item", "drawer", "dye_lot", "srgb", "lab_l", "lab_a", "lab_b", "hue")
+
+
+@transaction.atomic
+def split(member: Member, lot_id: UUID, amount: Decimal, *, press: Press) -> Entry:
+    """Move `amount` of a lot into a new bag of the same item, dye lot, colour and drawer. Raises `Short`, `Http404`."""
+    member.must_be(MAKER)
+    lot = lot_of(member.studio, lot_id)
+    if amount <= 0:
+        raise Told("Put more than nothing into the new bag.", "amount")
+    page = Page.open(member, press, SPLIT, (lot_id, amount), [lot.item_id])
+    if page.repeated:
+        return page.repeated
+    if amount > lot.on_hand:
+        raise Short(lot, amount)
+    new = Lot.objects.create(**{name: getattr(lot, name) for name in COPIED})
+    return page.write([Line(lot.pk, SPLIT_OUT, -amount), Line(new.pk, SPLIT_IN, amount)])

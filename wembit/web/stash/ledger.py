@@ -1,0 +1,150 @@
+"""The ledger: how an entry is written. Every change of an amount goes through a `Page`.
+
+A page locks the items it touches and then their lots, in order of id; it answers a press that was made before with its
+first entry; it keeps each lot's book equal to the sum of its movements.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import hashlib
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from decimal import Decimal
+from uuid import UUID
+
+from django.db import IntegrityError, transaction
+from django.db.models import Sum
+from django.dispatch import Signal
+
+from wembit.web import clock
+from wembit.web.told import Told
+
+from .models import RECOUNT, ZERO, Entry, Item, Lot, Movement
+
+MOST = Decimal("1000000")
+STEP = Decimal("0.001")
+posted = Signal()  # sent inside the transaction, with the entry and the ids of its items
+
+
+@dataclass(frozen=True)
+class Press:
+    """One press of a button: its key, made where the button was drawn, and when it happened (None: now)."""
+
+    key: str
+    happened_at: dt.datetime | None = None
+
+
+@dataclass(frozen=True)
+class Line:
+    lot_id: UUID
+    kind: str
+    amount: Decimal
+    need: UUID | None = None
+
+
+class Short(Told):
+    """A lot holds less than was asked. The screen offers a recount."""
+
+    def __init__(self, lot: Lot, asked: Decimal):
+        self.lot, self.asked, self.left = lot, asked, lot.on_hand
+        unit = {"g": "g", "pc": "pieces", "mm": "mm"}[lot.item.unit]
+        super().__init__(
+            f"The book says {lot.on_hand.normalize():f} {unit} of {lot.item.name} are left, and you take"
+            f" {asked.normalize():f}. Take less, or weigh the bag again.",
+            "amount",
+        )
+
+
+@dataclass
+class Page:
+    """An entry about to be written; `repeated` is the entry that this press wrote before."""
+
+    member: object
+    press: Press
+    verb: str
+    content: str
+    happened_at: dt.datetime
+    items: list[UUID]
+    repeated: Entry | None = None
+    recounts: bool = field(default=False)
+
+    @classmethod
+    def open(cls, member, press: Press, verb: str, content: tuple, items: Iterable[UUID]) -> Page:
+        """Lock the items and look for an earlier entry of the same press.
+
+        Raises `Told` when the key was used for something else, or when the time lies ahead.
+        """
+        if not press.key or len(press.key) > 64:
+            raise Told("This page is too old to be used. Load it anew; what you entered is still here.")
+        now = clock.now()
+        happened_at = press.happened_at or now
+        if happened_at > now + dt.timedelta(minutes=5):
+            raise Told("That lies ahead. Give a time that has been.", "happened_at")
+        item_ids = sorted(set(items))
+        list(Item.objects.filter(pk__in=item_ids).locked())
+        mark = hashlib.sha256(repr((verb, *map(str, content))).encode()).hexdigest()
+        first = Entry.objects.of(member.studio).filter(client_key=press.key).first()
+        if first and first.content != mark:
+            raise Told("This button was pressed before with another amount. Look at the shelf, then try again.")
+        return cls(member, press, verb, mark, happened_at, item_ids, first)
+
+    def write(self, lines: list[Line], *, note: str = "", reverses: Entry | None = None) -> Entry:
+        """Write the entry and its movements, and keep the lots' books. Raises `Short` below zero."""
+        seen_until = reverses.happened_at if reverses else self.happened_at
+        lots = {lot.pk: lot for lot in Lot.objects.filter(pk__in={line.lot_id for line in lines}).locked()}
+        items = Item.objects.in_bulk({lot.item_id for lot in lots.values()})
+        for lot in lots.values():
+            lot.item = items[lot.item_id]
+        lines = [*lines, *self._seen_by_recounts(lines, lots, seen_until)]
+        for lot in lots.values():
+            change = sum((line.amount for line in lines if line.lot_id == lot.pk), ZERO)
+            if lot.on_hand + change < 0:
+                raise Short(lot, -change)
+            if lot.waste and change < 0 and not reverses:
+                raise Told("Nothing is taken from the waste.")
+            if lot.on_hand + change >= MOST:
+                raise Told("That is more than a studio can hold. Check the number and its unit.", "amount")
+            lot.on_hand += change
+        entry = Entry(
+            studio=self.member.studio,
+            verb=self.verb,
+            by=self.member,
+            happened_at=self.happened_at,
+            recorded_at=clock.now(),
+            client_key=self.press.key,
+            content=self.content,
+            reverses=reverses,
+            note=note[:200],
+        )
+        try:
+            with transaction.atomic():
+                entry.save(force_insert=True)
+        except IntegrityError:
+            raise Told("This was pressed twice at once. Look at the shelf, then try again.") from None
+        Movement.objects.bulk_create(
+            Movement(
+                studio=self.member.studio, entry=entry, lot_id=line.lot_id, kind=line.kind,
+                amount=line.amount.quantize(STEP), need=line.need,
+            )
+            for line in lines
+        )  # fmt: skip
+        Lot.objects.bulk_update(lots.values(), ["on_hand"])
+        posted.send(sender=Entry, entry=entry, items=self.items)
+        return entry
+
+    def _seen_by_recounts(self, lines: list[Line], lots: dict[UUID, Lot], moment: dt.datetime) -> list[Line]:
+        """Lines back to the weight found, for lots recounted after the moment: that recount saw the effect."""
+        back = []
+        for lot in lots.values():
+            if lot.recounted_at and moment < lot.recounted_at and self.verb != RECOUNT:
+                change = sum((line.amount for line in lines if line.lot_id == lot.pk), ZERO)
+                if change:
+                    back.append(Line(lot.pk, RECOUNT, -change))
+        return back
+
+
+def book_at(lot: Lot, moment: dt.datetime) -> Decimal:
+    """What the book says the lot held at that moment."""
+    after = Movement.objects.filter(lot=lot, entry__happened_at__gt=moment).aggregate(total=Sum("amount"))["total"]
+    return lot.on_hand - (after or ZERO)

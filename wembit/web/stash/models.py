@@ -1,0 +1,172 @@
+"""Items, drawers, lots and the ledger of every gram."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from django.db import models
+from django.db.models import F, Q
+from django.db.models.functions import Lower
+
+from wembit.core.fibres import BREEDS, FORMS, NOTIONS
+from wembit.web.owned import Owned, OwnedQuerySet
+
+GRAMS, PIECES, MILLIMETRES = "g", "pc", "mm"
+UNITS = [(GRAMS, "g"), (PIECES, "pieces"), (MILLIMETRES, "mm")]
+FIBRE, NOTION = "fibre", "notion"
+
+OPENING, RECEIVED, PULLED, RETURNED = "opening", "received", "pulled", "returned"
+SPLIT_OUT, SPLIT_IN, MERGED_OUT, MERGED_IN = "split out", "split in", "merged out", "merged in"
+RECOUNT, DISCARDED, TRIMMED = "recount", "discarded", "trimmed"
+KINDS = [
+    OPENING, RECEIVED, PULLED, RETURNED, TRIMMED, "blended out", "blended in", "carded out", "carded in",
+    SPLIT_OUT, SPLIT_IN, MERGED_OUT, MERGED_IN, RECOUNT, DISCARDED, "sold",
+]  # fmt: skip
+
+
+class Drawer(Owned):
+    name = models.CharField(max_length=40)
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [models.UniqueConstraint("studio", Lower("name"), name="one_drawer_a_name")]
+
+    def __str__(self):
+        return self.name
+
+
+class Item(Owned):
+    """What can be on the shelf: a fibre (breed × form × colour name, in grams) or a notion (counted or measured)."""
+
+    kind = models.CharField(max_length=6, choices=[(FIBRE, "fibre"), (NOTION, "notion")], default=FIBRE)
+    name = models.CharField(max_length=80)
+    unit = models.CharField(max_length=2, choices=UNITS, default=GRAMS)
+    breed = models.CharField(max_length=20, blank=True, choices=[(key, b.name) for key, b in BREEDS.items()])
+    form = models.CharField(max_length=10, blank=True, choices=[(key, f.name) for key, f in FORMS.items()])
+    notion = models.CharField(max_length=12, blank=True, choices=list(NOTIONS.items()))
+    size_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True, blank=True)
+    linear_g_m = models.DecimalField("grams a metre", max_digits=7, decimal_places=2, null=True, blank=True)
+    minimum = models.DecimalField(max_digits=10, decimal_places=2, default=0)
+    note = models.TextField(blank=True)
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [
+            models.UniqueConstraint(
+                "studio", "kind", "breed", "form", "notion", "size_mm", Lower("name"),
+                name="one_item_a_name", nulls_distinct=False,
+            ),
+            models.CheckConstraint(
+                condition=Q(kind=FIBRE, unit=GRAMS) & ~Q(breed="") & ~Q(form="") | Q(kind=NOTION) & ~Q(notion=""),
+                name="fibre_or_notion",
+            ),
+            models.CheckConstraint(condition=Q(minimum__gte=0), name="minimum_not_negative"),
+        ]  # fmt: skip
+
+    def __str__(self):
+        return self.name
+
+    @property
+    def what(self) -> str:
+        """Breed and form, or what notion it is, in words."""
+        if self.kind == NOTION:
+            size = f" {self.size_mm.normalize():f} mm" if self.size_mm else ""
+            return NOTIONS[self.notion] + size
+        return f"{BREEDS[self.breed].name} {FORMS[self.form].name}"
+
+    @property
+    def grams_a_metre(self) -> float | None:
+        """Linear density of a strand in g/m: the studio's own, else the form's usual one; None for other forms."""
+        form = FORMS.get(self.form)
+        if form is None or not form.strand:
+            return None
+        return float(self.linear_g_m) if self.linear_g_m else form.linear_g_m
+
+
+class LotQuerySet(OwnedQuerySet):
+    def on_shelf(self):
+        """Lots that hold something or were never weighed; the waste lot is no shelf."""
+        return self.filter(Q(on_hand__gt=0) | Q(weighed=False), waste=False)
+
+
+class Lot(Owned):
+    """One bag or box of an item: one dye lot, one delivery. `on_hand` is the sum of its movements, always."""
+
+    item = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="lots")
+    drawer = models.ForeignKey(Drawer, on_delete=models.SET_NULL, null=True, blank=True, related_name="lots")
+    dye_lot = models.CharField(max_length=40, blank=True)
+    srgb = models.CharField(max_length=7, blank=True)
+    lab_l = models.FloatField(null=True)
+    lab_a = models.FloatField(null=True)
+    lab_b = models.FloatField(null=True)
+    hue = models.CharField(max_length=8, blank=True)
+    on_hand = models.DecimalField(max_digits=12, decimal_places=3, default=0)
+    weighed = models.BooleanField(default=True)
+    recounted_at = models.DateTimeField(null=True)
+    waste = models.BooleanField(default=False)
+    photo = models.ImageField(blank=True)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    objects = LotQuerySet.as_manager()
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(condition=Q(on_hand__gte=0), name="lot_never_below_zero"),
+            models.UniqueConstraint(fields=["studio"], condition=Q(waste=True), name="one_waste_lot"),
+        ]
+
+    def __str__(self):
+        return self.item.name
+
+
+class Entry(Owned):
+    """One press: one or more movements. Never changed; taken back by another entry."""
+
+    verb = models.CharField(max_length=20)
+    by = models.ForeignKey("studio.Member", on_delete=models.PROTECT, related_name="+")
+    happened_at = models.DateTimeField()
+    recorded_at = models.DateTimeField()
+    client_key = models.CharField(max_length=64)
+    content = models.CharField(max_length=64)
+    reverses = models.OneToOneField("self", on_delete=models.PROTECT, null=True, related_name="reversed_by")
+    note = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["studio", "client_key"], name="one_entry_a_press")]
+        indexes = [models.Index(fields=["studio", "by", "-recorded_at"])]
+
+
+class Movement(Owned):
+    """A line of the ledger: an amount that came to a lot (plus) or left it (minus), in the item's unit.
+
+    `need` names what it was for, when it was for something planned; the ledger does not know more of it.
+    """
+
+    entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="movements")
+    lot = models.ForeignKey(Lot, on_delete=models.PROTECT, related_name="movements")
+    kind = models.CharField(max_length=12, choices=[(kind, kind) for kind in KINDS])
+    amount = models.DecimalField(max_digits=12, decimal_places=3)
+    need = models.UUIDField(null=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["need"], condition=Q(need__isnull=False), name="movement_need")]
+
+
+class Promise(Owned):
+    """Grams of a lot promised to a need, with the day by which they are wanted and a word for whom."""
+
+    lot = models.ForeignKey(Lot, on_delete=models.CASCADE, related_name="promises")
+    need = models.UUIDField(db_index=True)
+    amount = models.DecimalField(max_digits=12, decimal_places=3)
+    due = models.DateField()
+    whose = models.CharField(max_length=120)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["lot", "need"], name="one_promise_a_lot_and_need"),
+            models.CheckConstraint(condition=Q(amount__gt=0), name="promise_of_something"),
+        ]
+        ordering = [F("due").asc(), "pk"]
+
+
+ZERO = Decimal("0")

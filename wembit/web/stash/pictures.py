@@ -1,0 +1,123 @@
+"""The shelf laid out: every lot as its form, its area its grams."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+
+from wembit.core.colour.spaces import GREY, HUES, chroma_hue
+from wembit.core.fibres import BREEDS, FORMS, NOTIONS
+
+from .forms_drawn import Drawing, drawings
+from .models import FIBRE, Lot
+
+PX2_PER_GRAM = 26.0
+LEAST_PX2 = 90.0
+NOTION_PX2 = 1700.0
+BARE = "#cfcfcf"
+GROUPS = {"breed": "Breed and form", "hue": "Hue", "drawer": "Drawer", "form": "Form"}
+
+
+@dataclass(frozen=True)
+class DrawnLot:
+    """A lot in pixels: `scale` turns the drawing's box into them; hatched from `hatch_y` of the box down."""
+
+    lot: Lot
+    drawing: Drawing
+    width: float
+    height: float
+    fill: str
+    loose: bool
+    hatch_y: float | None
+    hatch_height: float
+    view_box: str
+
+
+@dataclass(frozen=True)
+class Board:
+    name: str
+    lots: list[DrawnLot]
+
+
+def draw(lot: Lot, px2_per_gram: float = PX2_PER_GRAM, least: float = LEAST_PX2) -> DrawnLot:
+    """The lot (with `promised`) at that scale. A lot not weighed yet is an outline of middle size."""
+    item = lot.item
+    drawing = drawings()[item.form if item.kind == FIBRE else item.notion]
+    if item.kind != FIBRE:
+        area = NOTION_PX2
+    elif not lot.weighed:
+        area = 20 * px2_per_gram
+    else:
+        area = max(float(lot.on_hand) * px2_per_gram, least)
+    scale = math.sqrt(area / drawing.area)
+    left, top, width, height = drawing.box
+    share = min(1.0, float(lot.promised / lot.on_hand)) if lot.on_hand else 0.0
+    level = drawing.level(share) if share else None
+    return DrawnLot(
+        lot=lot,
+        drawing=drawing,
+        width=round(width * scale, 1),
+        height=round(height * scale, 1),
+        fill=lot.srgb or BARE,
+        loose=not lot.weighed,
+        hatch_y=level,
+        hatch_height=top + height - level if level is not None else 0.0,
+        view_box=f"{left:.1f} {top:.1f} {width:.1f} {height:.1f}",
+    )
+
+
+def boards(lots: Sequence[Lot], by: str) -> list[Board]:
+    """The shelf's boards, lots of a group side by side; within a hue by lightness."""
+    groups: dict[tuple, list[Lot]] = {}
+    for lot in lots:
+        groups.setdefault(_group(lot, by), []).append(lot)
+    found = []
+    for (_, name), members in sorted(groups.items(), key=lambda pair: pair[0]):
+        if by == "hue":
+            members.sort(key=lambda lot: (lot.lab_l or 0, chroma_hue(lot.lab_a or 0, lot.lab_b or 0)[1]))
+        found.append(Board(name, [draw(lot) for lot in members]))
+    return found
+
+
+def _group(lot: Lot, by: str) -> tuple:
+    item = lot.item
+    if by == "hue":
+        if item.kind != FIBRE:
+            return 10, "notions"
+        order = [*HUES, GREY]
+        return (order.index(lot.hue), f"{lot.hue}s") if lot.hue in order else (9, "no colour picked yet")
+    if by == "drawer":
+        return (0, f"drawer {lot.drawer.name}") if lot.drawer else (1, "no drawer yet")
+    if item.kind != FIBRE:
+        return 9, NOTIONS[item.notion]
+    if by == "form":
+        return list(FORMS).index(item.form), FORMS[item.form].name
+    return 0, f"{BREEDS[item.breed].name} {FORMS[item.form].name}"
+
+
+@dataclass(frozen=True)
+class StepChart:
+    """A lot's book over its history as path data in a box of 320 × 90, oldest at the left."""
+
+    line: str
+    area: str
+    most: Decimal
+
+
+def step_chart(lines) -> StepChart | None:
+    """The small chart above the ledger; None while there is but one line."""
+    if len(lines) < 2:
+        return None
+    oldest = [line for line in reversed(lines)]
+    start, end = oldest[0].entry.recorded_at, oldest[-1].entry.recorded_at
+    span = max((end - start).total_seconds(), 1)
+    most = max(line.left for line in oldest) or Decimal(1)
+    path = ""
+    for line in oldest:
+        x = 4 + 312 * (line.entry.recorded_at - start).total_seconds() / span
+        new = 86 - 80 * float(line.left / most)
+        path += f"M{x:.1f} {new:.1f}" if not path else f"H{x:.1f}V{new:.1f}"
+    path += "H316"
+    return StepChart(path, path + "V86H4Z", most)

@@ -1,0 +1,184 @@
+"""What the shelf shows."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable
+from dataclasses import dataclass
+from decimal import Decimal
+from uuid import UUID
+
+from django.db.models import Count, F, OuterRef, Q, Subquery, Sum, Value
+from django.db.models.functions import Coalesce, Greatest
+from django.http import Http404
+
+from wembit.web import clock
+
+from .models import GRAMS, ZERO, Drawer, Entry, Item, Lot, Movement, Promise
+
+
+def lot_of(studio, lot_id: UUID) -> Lot:
+    """This studio's lot with its item and drawer. Raises `Http404`."""
+    lot = Lot.objects.of(studio).filter(pk=lot_id, waste=False).select_related("item", "drawer").first()
+    if lot is None:
+        raise Http404
+    return lot
+
+
+def with_promised(lots):
+    """The lots with `promised`: the grams of each that are promised, never more than it holds."""
+    sums = Promise.objects.filter(lot=OuterRef("pk")).values("lot").annotate(total=Sum("amount")).values("total")
+    return lots.annotate(promised=Coalesce(Subquery(sums), ZERO))
+
+
+@dataclass(frozen=True)
+class ShelfFilters:
+    words: str = ""
+    breed: str = ""
+    form: str = ""
+    hue: str = ""
+    drawer: str = ""
+    free_only: bool = False
+
+
+def shelf(studio, filters: ShelfFilters) -> list[Lot]:
+    """The lots as the shelf draws them, with `promised`. One query, however many lots."""
+    lots = with_promised(Lot.objects.of(studio).on_shelf()).select_related("item", "drawer")
+    exact = {"item__breed": filters.breed, "item__form": filters.form, "hue": filters.hue}
+    lots = lots.filter(**{key: value for key, value in exact.items() if value})
+    if filters.drawer:
+        lots = lots.filter(drawer__name=filters.drawer)
+    if filters.free_only:
+        lots = lots.filter(on_hand__gt=F("promised"))
+    for word in filters.words.split():
+        lots = lots.filter(
+            Q(item__name__icontains=word)
+            | Q(item__breed__icontains=word)
+            | Q(item__form__icontains=word)
+            | Q(item__notion__icontains=word)
+            | Q(dye_lot__icontains=word)
+            | Q(drawer__name__iexact=word)
+        )
+    return list(lots.order_by("item__kind", "item__breed", "item__form", "item__name", "-on_hand"))
+
+
+def shelf_line(studio) -> tuple[Decimal, int]:
+    """Grams and number of lots on the shelf."""
+    found = Lot.objects.of(studio).on_shelf().aggregate(
+        grams=Sum("on_hand", filter=Q(item__unit=GRAMS)), lots=Count("pk")
+    )  # fmt: skip
+    return found["grams"] or ZERO, found["lots"]
+
+
+def drawers(studio) -> list[str]:
+    return list(Drawer.objects.of(studio).values_list("name", flat=True))
+
+
+def items(studio) -> list[Item]:
+    """All items with `on_hand`, `free` and the newest lot's colour, by name."""
+    return list(with_stock(Item.objects.of(studio)).order_by("kind", "name"))
+
+
+def with_stock(items_):
+    """Items with `on_hand`, `promised`, `free` and `srgb` of the newest lot."""
+    lots = Lot.objects.filter(item=OuterRef("pk"), waste=False)
+    held = lots.values("item").annotate(total=Sum("on_hand")).values("total")
+    promised = (
+        Promise.objects.filter(lot__item=OuterRef("pk"))
+        .values("lot__item")
+        .annotate(total=Sum("amount"))
+        .values("total")
+    )
+    colour = lots.exclude(srgb="").order_by("-made_at").values("srgb")[:1]
+    return items_.annotate(
+        on_hand=Coalesce(Subquery(held), ZERO),
+        promised=Coalesce(Subquery(promised), ZERO),
+        srgb=Coalesce(Subquery(colour), Value("")),
+    ).annotate(free=Greatest(F("on_hand") - F("promised"), ZERO))
+
+
+def low_items(studio) -> list[Item]:
+    """Items whose free amount is below their own minimum."""
+    return list(with_stock(Item.objects.of(studio).filter(minimum__gt=0)).filter(free__lt=F("minimum")))
+
+
+def colours(studio, item_ids: Iterable[UUID]) -> dict[UUID, str]:
+    """The colour seen of each item's newest lot that has one."""
+    lots = Lot.objects.of(studio).filter(item__in=list(item_ids)).exclude(srgb="").order_by("made_at")
+    return dict(lots.values_list("item_id", "srgb"))
+
+
+def newest_look(item: Item) -> dict:
+    """Colour and drawer of the item's newest lot, as fields of a new one."""
+    lot = item.lots.filter(waste=False).order_by("-made_at").select_related("drawer").first()
+    if lot is None:
+        return {}
+    return {name: getattr(lot, name) for name in ("srgb", "lab_l", "lab_a", "lab_b", "hue", "drawer")}
+
+
+@dataclass(frozen=True)
+class LedgerLine:
+    """A line as a maker reads it: what was done, how much, and what was left after it."""
+
+    entry: Entry
+    kind: str
+    amount: Decimal
+    left: Decimal
+    taken_back: bool
+
+
+def history(lot: Lot) -> list[LedgerLine]:
+    """The lot's ledger, newest first."""
+    movements = (
+        Movement.objects.filter(lot=lot)
+        .select_related("entry__by__user", "entry__reverses")
+        .annotate(undone=Count("entry__reversed_by"))
+        .order_by("entry__recorded_at", "pk")
+    )
+    lines, left = [], ZERO
+    for movement in movements:
+        left += movement.amount
+        lines.append(LedgerLine(movement.entry, movement.kind, movement.amount, left, bool(movement.undone)))
+    return lines[::-1]
+
+
+def promises_on(lot: Lot) -> list[Promise]:
+    return list(lot.promises.all())
+
+
+def last_entry(member) -> Entry | None:
+    """This member's last entry of today that can be taken back."""
+    midnight = clock.at(member.studio, clock.today(member.studio), 0)
+    mine = Entry.objects.of(member.studio).filter(by=member, recorded_at__gte=midnight, reverses=None, reversed_by=None)
+    return mine.order_by("-recorded_at").first()
+
+
+def used_since(studio, since: dt.date) -> dict[UUID, Decimal]:
+    """Net amount taken of each item since a date, by item."""
+    moved = Movement.objects.of(studio).filter(
+        kind__in=("pulled", "returned"), entry__happened_at__gte=clock.at(studio, since, 0)
+    )
+    return {row["lot__item"]: -row["total"] for row in moved.values("lot__item").annotate(total=Sum("amount"))}
+
+
+def promises_broken_by(lot: Lot, amount: Decimal, need: UUID | None = None) -> list[Promise]:
+    """The promises that could not be kept if `amount` left the lot for `need` (or for nothing planned), latest first."""
+    others = [promise for promise in lot.promises.order_by("-due", "pk") if promise.need != need]
+    beyond = amount - (lot.on_hand - sum((promise.amount for promise in others), ZERO))
+    broken = []
+    for promise in others:
+        if beyond <= 0:
+            break
+        broken.append(promise)
+        beyond -= promise.amount
+    return broken if amount <= lot.on_hand else []
+
+
+def last_laid_in(studio) -> list[Lot]:
+    """The last few bags of the stocktake, newest first."""
+    lots = Lot.objects.of(studio).filter(movements__kind="opening").select_related("item", "drawer")
+    return list(lots.order_by("-made_at")[:6])
+
+
+def item_names(studio) -> list[str]:
+    return list(Item.objects.of(studio).order_by("name").values_list("name", flat=True).distinct())

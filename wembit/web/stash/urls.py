@@ -1,0 +1,21 @@
+"""Addresses of the stash."""
+
+from django.urls import path
+
+from . import views
+
+app_name = "stash"
+urlpatterns = [
+    path("", views.home, name="home"),
+    path("stocktake/", views.stocktake, name="stocktake"),
+    path("delivery/", views.delivery, name="delivery"),
+    path("lot/<uuid:lot_id>/", views.lot, name="lot"),
+    path("lot/<uuid:lot_id>/take/", views.take, name="take"),
+    path("lot/<uuid:lot_id>/put-back/", views.give_back, name="put_back"),
+    path("lot/<uuid:lot_id>/weigh/", views.weigh, name="weigh"),
+    path("lot/<uuid:lot_id>/split/", views.split_lot, name="split"),
+    path("lot/<uuid:lot_id>/merge/", views.merge_lot, name="merge"),
+    path("lot/<uuid:lot_id>/throw-away/", views.throw_away, name="throw_away"),
+    path("lot/<uuid:lot_id>/describe/", views.describe_lot, name="describe"),
+    path("entry/<uuid:entry_id>/take-back/", views.take_back, name="take_back"),
+]

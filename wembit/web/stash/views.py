@@ -1,0 +1,368 @@
+"""The shelf, a lot and what is done with it, the first stocktake, deliveries."""
+
+from __future__ import annotations
+
+from django import forms
+from django.contrib import messages
+from django.http import Http404
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from wembit.core.colour.spaces import GREY, HUES
+from wembit.core.fibres import BREEDS, FORMS, NOTIONS
+from wembit.web.answers import again, faults_of, page, tried
+from wembit.web.fields import amount_field, length_field
+from wembit.web.pictures import cleaned
+from wembit.web.presses import press_of
+from wembit.web.told import Told
+
+from . import queries
+from .actions.describe import describe
+from .actions.discard import discard
+from .actions.lay_in import lay_in
+from .actions.merge import merge
+from .actions.pull import pull
+from .actions.put_back import put_back
+from .actions.receive import Parcel, receive
+from .actions.recount import recount
+from .actions.set_minimum import set_minimum
+from .actions.split import split
+from .actions.undo import undo
+from .forms_drawn import drawings
+from .models import FIBRE, GRAMS, MILLIMETRES, NOTION, PIECES, Item, Lot
+from .pictures import GROUPS, boards, draw, step_chart
+
+BREED_CHOICES = [(key, breed.name) for key, breed in BREEDS.items()]
+FORM_CHOICES = [(key, form.name) for key, form in FORMS.items()]
+NOTION_UNITS = {"wire": MILLIMETRES, "thread": MILLIMETRES}
+RECEIVE_ROWS = 4
+
+
+def filters_of(request) -> queries.ShelfFilters:
+    given = request.GET
+    return queries.ShelfFilters(
+        words=given.get("words", "")[:80],
+        breed=given.get("breed", ""),
+        form=given.get("form", ""),
+        hue=given.get("hue", ""),
+        drawer=given.get("drawer", "")[:40],
+        free_only=bool(given.get("free")),
+    )
+
+
+def shelf_context(request) -> dict:
+    filters = filters_of(request)
+    by = request.GET.get("by", "breed")
+    by = by if by in GROUPS else "breed"
+    lots = queries.shelf(request.studio, filters)
+    return {
+        "filters": filters,
+        "by": by,
+        "groups": GROUPS.items(),
+        "boards": boards(lots, by),
+        "lot_count": len(lots),
+        "any_filter": filters != queries.ShelfFilters(),
+        "breeds": BREED_CHOICES,
+        "forms": FORM_CHOICES,
+        "hues": [(hue, f"{hue}s") for hue in (*HUES, GREY)],
+        "drawers": [(name, name) for name in queries.drawers(request.studio)],
+        "drawings": drawings().values(),
+        "mark": draw_mark(),
+    }
+
+
+def draw_mark() -> float:
+    """Side in pixels of the square that stands for 10 g."""
+    from .pictures import PX2_PER_GRAM
+
+    return round((10 * PX2_PER_GRAM) ** 0.5, 1)
+
+
+@require_GET
+def home(request):
+    return page(request, "stash/shelf.html", "stash/_boards.html", shelf_context(request))
+
+
+def lot_context(request, lot: Lot) -> dict:
+    lot.promised = sum((promise.amount for promise in queries.promises_on(lot)), 0)
+    lines = queries.history(lot)
+    others = Lot.objects.of(request.studio).on_shelf().filter(item=lot.item).exclude(pk=lot.pk).select_related("drawer")
+    return {
+        "lot": lot,
+        "item": lot.item,
+        "drawn": draw(lot, 60.0 if lot.on_hand < 60 else 3600 / float(lot.on_hand or 1), 400),
+        "free": max(lot.on_hand - lot.promised, 0),
+        "promises": queries.promises_on(lot),
+        "lines": lines,
+        "chart": step_chart(lines),
+        "others": [(each.pk, f"{each.dye_lot or 'no dye lot'}, {each.drawer or 'no drawer'}") for each in others],
+        "centimetres": _centimetres(lot),
+    }
+
+
+def _centimetres(lot: Lot) -> float | None:
+    """What is free of a strand, in cm."""
+    density = lot.item.grams_a_metre
+    return float(max(lot.on_hand - lot.promised, 0)) / density * 100 if density else None
+
+
+@require_GET
+def lot(request, lot_id):
+    """A lot in the tray beside the shelf; alone for htmx."""
+    found = queries.lot_of(request.studio, lot_id)
+    context = lot_context(request, found)
+    if not request.htmx:
+        context |= shelf_context(request)
+    return page(request, "stash/shelf.html", "stash/_lot.html", context)
+
+
+def lot_again(request, found: Lot, faults: dict, **more):
+    """The lot's tray with its faults; beside the shelf when the page came without htmx."""
+    context = {**lot_context(request, queries.lot_of(request.studio, found.pk)), **more}
+    if request.htmx:
+        return again(request, "stash/_lot.html", context, faults)
+    return again(request, "stash/shelf.html", {**context, **shelf_context(request)}, faults)
+
+
+def lot_done(request, lot_id, said: str):
+    messages.success(request, said)
+    return redirect("stash:lot", studio=request.studio.slug, lot_id=lot_id)
+
+
+def _on_lot(request, lot_id, do, said: str, *, zero: bool = False):
+    """Read an amount, do something with the lot, answer with its tray."""
+    found = queries.lot_of(request.studio, lot_id)
+    try:
+        amount = amount_field(request.member, found.item.unit).clean(request.POST.get("amount", ""))
+    except forms.ValidationError as fault:
+        return lot_again(request, found, {"amount": fault.messages[0]}, doing=request.POST.get("doing", ""))
+    _, faults = tried(lambda: do(found, amount))
+    if faults:
+        return lot_again(request, found, faults, doing=request.POST.get("doing", ""), offer_recount="left" in str(faults))
+    return lot_done(request, found.pk, said)
+
+
+@require_POST
+def take(request, lot_id):
+    def do(found, amount):
+        broken = queries.promises_broken_by(found, amount)
+        if broken and not request.POST.get("anyway"):
+            names = " and ".join(sorted({promise.whose for promise in broken}))
+            raise Told(f"That is promised to {names}. Take less, or press Take again to take it all the same.", "anyway")
+        return pull(request.member, found.pk, amount, press=press_of(request))
+
+    return _on_lot(request, lot_id, do, "Taken.")
+
+
+@require_POST
+def give_back(request, lot_id):
+    return _on_lot(
+        request, lot_id, lambda lot, n: put_back(request.member, lot.pk, n, press=press_of(request)), "Put back."
+    )
+
+
+@require_POST
+def weigh(request, lot_id):
+    return _on_lot(
+        request, lot_id, lambda lot, n: recount(request.member, lot.pk, n, press=press_of(request)), "The book is true again."
+    )
+
+
+@require_POST
+def split_lot(request, lot_id):
+    return _on_lot(
+        request, lot_id, lambda lot, n: split(request.member, lot.pk, n, press=press_of(request)), "Two bags now."
+    )
+
+
+@require_POST
+def throw_away(request, lot_id):
+    def do(lot, amount):
+        why = request.POST.get("why", "")[:120]
+        return discard(request.member, lot.pk, amount, press=press_of(request), why=why)
+
+    return _on_lot(request, lot_id, do, "Thrown away.")
+
+
+@require_POST
+def merge_lot(request, lot_id):
+    found = queries.lot_of(request.studio, lot_id)
+    try:
+        into = forms.UUIDField().clean(request.POST.get("into", ""))
+    except forms.ValidationError:
+        return lot_again(request, found, {"into": "Choose the bag it goes into."}, doing="merge")
+    _, faults = tried(lambda: merge(request.member, found.pk, into, press=press_of(request)))
+    if faults:
+        return lot_again(request, found, faults, doing="merge")
+    return lot_done(request, into, "One bag now.")
+
+
+@require_POST
+def take_back(request, entry_id):
+    """Take back one line of a lot's ledger."""
+    lot_id = request.POST.get("lot", "")
+    _, faults = tried(lambda: undo(request.member, press=press_of(request), entry_id=entry_id))
+    if faults:
+        messages.warning(request, next(iter(faults.values())))
+    else:
+        messages.success(request, "Taken back.")
+    try:
+        found = queries.lot_of(request.studio, forms.UUIDField().clean(lot_id))
+    except forms.ValidationError:
+        raise Http404 from None
+    return redirect("stash:lot", studio=request.studio.slug, lot_id=found.pk)
+
+
+class DescribeForm(forms.Form):
+    srgb = forms.RegexField("^#[0-9a-fA-F]{6}$", required=False, error_messages={"invalid": "A colour like #6f7d43."})
+    dye_lot = forms.CharField(max_length=40, required=False)
+    drawer = forms.CharField(max_length=40, required=False)
+    linear = forms.CharField(required=False)
+
+
+@require_POST
+def describe_lot(request, lot_id):
+    """Colour, dye lot, drawer, picture; the item's minimum and grams a metre."""
+    found = queries.lot_of(request.studio, lot_id)
+    form = DescribeForm(request.POST)
+    faults = {} if form.is_valid() else faults_of(form)
+    minimum = None
+    try:
+        minimum = amount_field(request.member, found.item.unit, required=False).clean(request.POST.get("minimum", ""))
+    except forms.ValidationError as fault:
+        faults["minimum"] = fault.messages[0]
+    if faults:
+        return lot_again(request, found, faults, doing="describe")
+
+    def do():
+        given = form.cleaned_data
+        photo = cleaned(request.FILES.get("photo"), request.studio)
+        srgb = given["srgb"] if request.POST.get("has_colour") or found.srgb else ""
+        describe(
+            request.member, found.pk, srgb=srgb, dye_lot=given["dye_lot"], drawer=given["drawer"], photo=photo
+        )
+        set_minimum(request.member, found.item_id, minimum or 0)
+
+    _, faults = tried(do)
+    if faults:
+        return lot_again(request, found, faults, doing="describe")
+    return lot_done(request, found.pk, "Kept.")
+
+
+# --- the first stocktake ----------------------------------------------------------------------------------------------
+
+
+class BagForm(forms.Form):
+    """One line of the stocktake: a fibre, or a notion."""
+
+    kind = forms.ChoiceField(choices=[(FIBRE, FIBRE), (NOTION, NOTION)], required=False)
+    name = forms.CharField(max_length=80, error_messages={"required": "Write the name on the label, or what you call it."})
+    breed = forms.ChoiceField(choices=BREED_CHOICES, required=False)
+    form = forms.ChoiceField(choices=FORM_CHOICES, required=False)
+    notion = forms.ChoiceField(choices=list(NOTIONS.items()), required=False)
+    srgb = forms.RegexField("^#[0-9a-fA-F]{6}$", required=False)
+    drawer = forms.CharField(max_length=40, required=False)
+    dye_lot = forms.CharField(max_length=40, required=False)
+
+
+def stocktake_context(request) -> dict:
+    last = queries.last_laid_in(request.studio)
+    for each in last:
+        each.promised = 0
+    return {
+        "breeds": BREED_CHOICES,
+        "forms": FORM_CHOICES,
+        "notions": list(NOTIONS.items()),
+        "last": [draw(each, 14.0) for each in last],
+        "laid": queries.shelf_line(request.studio)[1],
+        "drawings": drawings().values(),
+        "names": queries.item_names(request.studio),
+        "drawers": queries.drawers(request.studio),
+        "carry": request.session.get("stocktake", {}),
+    }
+
+
+@require_http_methods(["GET", "POST"])
+def stocktake(request):
+    """One line a bag: lay it on the scale, form, colour, next."""
+    if request.method == "GET":
+        return render(request, "stash/stocktake.html", stocktake_context(request))
+    form = BagForm(request.POST)
+    faults = {} if form.is_valid() else faults_of(form)
+    kind = request.POST.get("kind") or FIBRE
+    unit = GRAMS if kind == FIBRE else NOTION_UNITS.get(request.POST.get("notion", ""), PIECES)
+    amount = size = None
+    try:
+        amount = amount_field(request.member, unit, required=False).clean(request.POST.get("amount", ""))
+        size = length_field(request.studio, required=False, most=1000).clean(request.POST.get("size", ""))
+    except forms.ValidationError as fault:
+        faults["amount"] = fault.messages[0]
+    if not faults and kind == FIBRE and not (form.cleaned_data["form"] and form.cleaned_data["breed"]):
+        faults["form"] = "Choose what it is: tops, batt, locks…"
+    if not faults and kind == NOTION and not form.cleaned_data["notion"]:
+        faults["notion"] = "Choose what it is: eyes, wire, thread…"
+    if not faults:
+        given = form.cleaned_data
+
+        def do():
+            item = {"kind": kind, "name": given["name"], "unit": unit}
+            if kind == FIBRE:
+                item |= {"breed": given["breed"], "form": given["form"]}
+            else:
+                item |= {"notion": given["notion"], "size_mm": size}
+            return lay_in(
+                request.member,
+                item,
+                amount,
+                press=press_of(request),
+                srgb=given["srgb"] if request.POST.get("has_colour") else "",
+                drawer=given["drawer"],
+                dye_lot=given["dye_lot"],
+                photo=cleaned(request.FILES.get("photo"), request.studio),
+            )
+
+        _, faults = tried(do)
+    if faults:
+        return again(request, "stash/stocktake.html", stocktake_context(request), faults)
+    carried = {key: request.POST.get(key, "") for key in ("kind", "breed", "form", "notion", "drawer")}
+    request.session["stocktake"] = carried
+    return redirect("stash:stocktake", studio=request.studio.slug)
+
+
+# --- a delivery -------------------------------------------------------------------------------------------------------
+
+
+def delivery_context(request) -> dict:
+    return {"items": [(each.pk, f"{each.name}, {each.what}") for each in queries.items(request.studio)],
+            "rows": range(RECEIVE_ROWS)}  # fmt: skip
+
+
+@require_http_methods(["GET", "POST"])
+def delivery(request):
+    """A parcel without an order: what came of which item, with its dye lot."""
+    if request.method == "GET":
+        return render(request, "stash/delivery.html", delivery_context(request))
+    parcels, faults = [], {}
+    for row in range(RECEIVE_ROWS):
+        chosen, text = request.POST.get(f"item_{row}", ""), request.POST.get(f"amount_{row}", "")
+        if not chosen and not text.strip():
+            continue
+        try:
+            item = get_object_or_404(Item.objects.of(request.studio), pk=forms.UUIDField().clean(chosen))
+            amount = amount_field(request.member, item.unit).clean(text)
+        except forms.ValidationError as fault:
+            faults[f"amount_{row}"] = fault.messages[0] if chosen else "Choose what came."
+            continue
+        parcels.append(
+            Parcel(item.pk, amount, request.POST.get(f"dye_lot_{row}", "")[:40], request.POST.get(f"drawer_{row}", ""))
+        )
+    if not faults:
+        _, faults = tried(lambda: receive(request.member, parcels, press=press_of(request)))
+        faults = {("amount_0" if key == "amount" else key): words for key, words in faults.items()}
+    if faults:
+        return again(request, "stash/delivery.html", delivery_context(request), faults)
+    messages.success(request, "On the shelf.")
+    return redirect(reverse("stash:home", args=[request.studio.slug]))
+
+

@@ -1,0 +1,53 @@
+// Keys of every screen. They act only while no field has the focus, and only where the member has them on.
+(() => {
+  const inField = (node) => node.closest("input:not([type=checkbox]), select, textarea, [contenteditable]");
+  const on = () => document.body.hasAttribute("data-keys");
+
+  function follow(key) {
+    const target = document.querySelector(`[data-key="${key}"]`);
+    if (target) target.click();
+    return Boolean(target);
+  }
+
+  function step(way) {
+    const picks = [...document.querySelectorAll(".pick")].filter((pick) => pick.getClientRects().length);
+    if (!picks.length) return false;
+    const at = picks.indexOf(document.activeElement);
+    const next = at < 0 ? (way > 0 ? 0 : picks.length - 1) : Math.min(picks.length - 1, Math.max(0, at + way));
+    picks[next].focus();
+    return true;
+  }
+
+  document.addEventListener("keydown", (event) => {
+    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || !on()) return;
+    if (document.querySelector("dialog[open]")) return;
+    if (event.target instanceof Element && inField(event.target)) {
+      if (event.key === "Escape") event.target.blur();
+      return;
+    }
+    let done = false;
+    if (/^[0-6/]$/.test(event.key)) done = follow(event.key);
+    else if (event.key.toLowerCase() === "z") done = follow("z");
+    else if (event.key === "?") { document.getElementById("keys").showModal(); done = true; }
+    else if (event.key === "ArrowRight" || event.key === "ArrowDown") done = step(1);
+    else if (event.key === "ArrowLeft" || event.key === "ArrowUp") done = step(-1);
+    else if (event.key === "Enter" && (event.target === document.body || event.target.id === "picture")) {
+      const ink = document.querySelector(".tray .btn.ink, .picture .btn.ink");
+      if (ink) { ink.click(); done = true; }
+    }
+    if (done) event.preventDefault();
+  });
+
+  // After a piece of the page was replaced, a fresh ink button at the bench takes the focus, so that Enter goes on.
+  document.addEventListener("htmx:afterSettle", (event) => {
+    const ink = event.target.querySelector("[data-ink]");
+    if (ink && !(document.activeElement && inField(document.activeElement))) ink.focus();
+  });
+
+  // The strip of places stands open at a desk and folds behind the title on a phone.
+  const fold = document.querySelector(".fold");
+  const wide = window.matchMedia("(min-width: 900px)");
+  const unfold = () => { if (fold) fold.open = wide.matches; };
+  wide.addEventListener("change", unfold);
+  unfold();
+})();

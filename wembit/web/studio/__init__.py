@@ -1,0 +1,1 @@
+"""Studios, members, signing in."""

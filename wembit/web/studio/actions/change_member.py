@@ -1,0 +1,45 @@
+"""Change what a member may do, or let her go."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.db import transaction
+from django.db.models import ProtectedError
+
+from wembit.web.studio.models import OWNER, ROLES, Member
+from wembit.web.studio.queries import member_of
+from wembit.web.told import Told
+
+
+@transaction.atomic
+def change_role(member: Member, member_id: UUID, role: str) -> Member:
+    """Keep the role; a studio keeps one owner at least. Raises `Told`, `Http404`."""
+    member.must_be(OWNER)
+    other = member_of(member.studio, member_id)
+    if role not in dict(ROLES):
+        raise Told("Choose what the member may do.", "role")
+    if role != OWNER:
+        _another_owner(other)
+    other.role = role
+    other.save(update_fields=["role"])
+    return other
+
+
+@transaction.atomic
+def remove_member(member: Member, member_id: UUID) -> None:
+    """The person no longer belongs to the studio. Raises `Told` when the ledger names her, `Http404`."""
+    member.must_be(OWNER)
+    other = member_of(member.studio, member_id)
+    _another_owner(other)
+    try:
+        with transaction.atomic():
+            other.delete()
+    except ProtectedError:
+        raise Told(f"{other} stands in the ledger and stays there. Make {other} a viewer instead.") from None
+
+
+def _another_owner(member: Member) -> None:
+    others = Member.objects.of(member.studio).filter(role=OWNER).exclude(pk=member.pk)
+    if member.role == OWNER and not others.exists():
+        raise Told("A studio needs an owner. Make somebody else an owner first.", "role")

@@ -1,0 +1,49 @@
+"""Use a one-use link."""
+
+from __future__ import annotations
+
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.db import transaction
+
+from wembit.web import clock
+from wembit.web.studio.models import Link, Member, User
+from wembit.web.told import Told
+
+
+@transaction.atomic
+def follow_link(link: Link, *, username: str = "", name: str = "", password: str, user: User | None = None) -> User:
+    """Join the studio (as `user`, who is signed in, or as a new person), or keep the new password. Raises `Told`."""
+    link = Link.objects.filter(pk=link.pk, used_at=None).locked().first()
+    if link is None:
+        raise Told("This link was used already. Ask for a new one.")
+    if link.purpose == Link.PASSWORD:
+        user = link.for_user
+        _keep_password(user, password)
+    else:
+        user = user or new_user(username, name, password)
+        Member.objects.get_or_create(studio=link.studio, user=user, defaults={"role": link.role})
+    link.used_at = clock.now()
+    link.save(update_fields=["used_at"])
+    return user
+
+
+def new_user(username: str, name: str, password: str) -> User:
+    """A person who can sign in. Raises `Told` for a name that is taken or a weak password."""
+    username = username.strip().lower()
+    if not username or not username.replace("-", "").replace("_", "").replace(".", "").isalnum():
+        raise Told("Choose a name to sign in with: letters and digits.", "username")
+    if User.objects.filter(username__iexact=username).exists():
+        raise Told("That name is taken. Choose another one, or sign in first and open the link again.", "username")
+    user = User(username=username[:150], first_name=" ".join(name.split())[:150])
+    _keep_password(user, password)
+    return user
+
+
+def _keep_password(user: User, password: str) -> None:
+    try:
+        validate_password(password, user)
+    except ValidationError as trouble:
+        raise Told(" ".join(trouble.messages), "password") from None
+    user.set_password(password)
+    user.save()

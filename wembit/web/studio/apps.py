@@ -1,0 +1,8 @@
+"""The app studio."""
+
+from django.apps import AppConfig
+
+
+class StudioConfig(AppConfig):
+    name = "wembit.web.studio"
+    label = "studio"

@@ -1,0 +1,38 @@
+"""Two makers share one tablet: both have signed in on it once, one has it in hand."""
+
+from __future__ import annotations
+
+from django.utils.crypto import constant_time_compare
+
+from .models import Member, Studio, User
+
+HANDS, IN_HAND = "hands", "in_hand"
+
+
+def keep_hand(request, user: User) -> None:
+    """Remember that this person has signed in on this device, and give her the tablet."""
+    hands = request.session.get(HANDS, {})
+    hands[str(user.pk)] = user.get_session_auth_hash()
+    request.session[HANDS] = hands
+    request.session[IN_HAND] = str(user.pk)
+
+
+def members_here(request, studio: Studio) -> list[Member]:
+    """The members of the studio who have signed in on this device and whose password is still the same."""
+    hands = dict(request.session.get(HANDS, {}))
+    hands.setdefault(str(request.user.pk), request.user.get_session_auth_hash())
+    members = Member.objects.filter(studio=studio, user__in=hands, user__is_active=True).select_related("user", "studio")
+    return [
+        member
+        for member in members.order_by("user__first_name", "user__username")
+        if constant_time_compare(hands[str(member.user_id)], member.user.get_session_auth_hash())
+    ]
+
+
+def member_in_hand(request, studio: Studio) -> Member | None:
+    """The member who acts: the one with the tablet in hand when she belongs to this studio, else who signed in."""
+    here = members_here(request, studio)
+    request.members_here = here
+    wanted = request.session.get(IN_HAND, str(request.user.pk))
+    found = next((member for member in here if str(member.user_id) == wanted), None)
+    return found or next((member for member in here if member.user_id == request.user.pk), None)

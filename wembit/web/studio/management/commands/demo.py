@@ -1,0 +1,19 @@
+"""Load the demo studio where there is no studio yet; --anew throws everything away first."""
+
+from django.core.management.base import BaseCommand
+
+from wembit.demo.loader import load, wipe
+from wembit.web.studio.queries import any_studio
+
+
+class Command(BaseCommand):
+    help = __doc__
+
+    def add_arguments(self, parser):
+        parser.add_argument("--anew", action="store_true")
+
+    def handle(self, *args, anew=False, **options):
+        if anew:
+            wipe()
+        if not any_studio():
+            load()

@@ -1,0 +1,99 @@
+"""Users, studios, who belongs to which, and the links that let a person in."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+import uuid
+from zoneinfo import available_timezones
+
+from django.contrib.auth.models import AbstractUser
+from django.core.exceptions import PermissionDenied, ValidationError
+from django.db import models
+
+from wembit.web.owned import Owned
+
+OWNER, MAKER, VIEWER = "owner", "maker", "viewer"
+ROLES = [(OWNER, "owner"), (MAKER, "maker"), (VIEWER, "viewer")]
+RANK = {VIEWER: 0, MAKER: 1, OWNER: 2}
+REASONS = {
+    MAKER: "You look on in this studio. Ask an owner to make you a maker, then you can change this.",
+    OWNER: "Only an owner of this studio changes this. Ask an owner.",
+}
+
+
+def known_timezone(name: str) -> None:
+    if name not in available_timezones():
+        raise ValidationError("Choose a time zone of the list, like Europe/Lisbon.")
+
+
+class User(AbstractUser):
+    """A person, in one studio or several. The username is the name to sign in with."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+
+    def __str__(self):
+        return self.first_name or self.username
+
+
+class Studio(models.Model):
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    slug = models.SlugField(max_length=40, unique=True)
+    name = models.CharField(max_length=80)
+    timezone = models.CharField(max_length=60, default="UTC", validators=[known_timezone])
+    currency = models.CharField(max_length=3, default="EUR")
+    decimal_mark = models.CharField(max_length=1, default=".", choices=[(".", "point: 7.5"), (",", "comma: 7,5")])
+    weight_unit = models.CharField(max_length=2, default="g", choices=[("g", "grams"), ("oz", "ounces")])
+    length_unit = models.CharField(
+        max_length=2, default="mm", choices=[("mm", "millimetres"), ("cm", "centimetres"), ("in", "inches")]
+    )
+    members = models.ManyToManyField(User, through="Member", related_name="studios")
+
+    def __str__(self):
+        return self.name
+
+
+class Member(Owned):
+    """A person in a studio, with a role and the weight of her pinch once she has shown it."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    studio = models.ForeignKey(Studio, on_delete=models.CASCADE, related_name="memberships", editable=False)
+    role = models.CharField(max_length=6, choices=ROLES, default=MAKER)
+    pinch_g = models.DecimalField(max_digits=6, decimal_places=3, null=True, blank=True)
+    keys_on = models.BooleanField(default=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["user", "studio"], name="one_membership_a_studio")]
+
+    def __str__(self):
+        return str(self.user)
+
+    def may(self, role: str) -> bool:
+        return RANK[self.role] >= RANK[role]
+
+    def must_be(self, role: str) -> None:
+        """Raises `PermissionDenied` with the reason when this member's role is lower."""
+        if not self.may(role):
+            raise PermissionDenied(REASONS[role])
+
+
+def hashed(token: str) -> str:
+    return hashlib.sha256(token.encode()).hexdigest()
+
+
+class Link(Owned):
+    """A one-use link: it lets a new member in, or an old one choose a new password. Only its hash is kept."""
+
+    JOIN, PASSWORD = "join", "password"
+
+    purpose = models.CharField(max_length=8, choices=[(JOIN, "join"), (PASSWORD, "password")])
+    token_hash = models.CharField(max_length=64, unique=True)
+    role = models.CharField(max_length=6, choices=ROLES, default=MAKER)
+    for_user = models.ForeignKey(User, on_delete=models.CASCADE, null=True, related_name="+")
+    made_by = models.ForeignKey(Member, on_delete=models.CASCADE, null=True, related_name="+")
+    expires_at = models.DateTimeField()
+    used_at = models.DateTimeField(null=True)
+
+    @staticmethod
+    def new_token() -> str:
+        return secrets.token_urlsafe(24)

@@ -1,0 +1,33 @@
+"""Studios and their members."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.shortcuts import get_object_or_404
+
+from wembit.web import clock
+
+from .models import Link, Member, Studio, User, hashed
+
+
+def any_studio() -> bool:
+    return Studio.objects.exists()
+
+
+def studios_of(user: User) -> list[Studio]:
+    return list(Studio.objects.filter(memberships__user=user).order_by("name"))
+
+
+def members(studio: Studio) -> list[Member]:
+    return list(Member.objects.of(studio).select_related("user").order_by("user__first_name", "user__username"))
+
+
+def member_of(studio: Studio, member_id: UUID) -> Member:
+    return get_object_or_404(Member.objects.of(studio).select_related("user", "studio"), pk=member_id)
+
+
+def open_link(token: str) -> Link | None:
+    """The link of that token, while it can be used."""
+    found = Link.objects.filter(token_hash=hashed(token), used_at=None, expires_at__gt=clock.now())
+    return found.select_related("studio", "for_user").first()

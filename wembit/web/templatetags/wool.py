@@ -1,0 +1,167 @@
+"""How templates write numbers, dates and the keys of forms. Built in, so that no template has to load it."""
+
+from __future__ import annotations
+
+import datetime as dt
+import uuid
+
+from django import template
+from django.utils.html import format_html
+
+from wembit.web import clock, numbers
+from wembit.web.dates import spoken
+
+register = template.Library()
+
+
+def _joined(pair: tuple[str, str]) -> str:
+    return format_html('<span class="num">{}</span>{}{}', pair[0], numbers.NARROW, pair[1])
+
+
+@register.filter
+def g(value, studio):
+    """Grams with their unit."""
+    return _joined(numbers.grams(value or 0, studio))
+
+
+@register.filter
+def gtext(value, studio):
+    """Grams without markup, for a drawing or an attribute."""
+    return numbers.NARROW.join(numbers.grams(value or 0, studio))
+
+
+@register.filter
+def mm(value, studio):
+    """A length with its unit."""
+    return _joined(numbers.length(value or 0, studio))
+
+
+@register.simple_tag(takes_context=True)
+def amount(context, value, unit="g"):
+    """An amount of an item, in its unit."""
+    return _joined(numbers.amount(value or 0, unit, context["studio"]))
+
+
+@register.simple_tag(takes_context=True)
+def amount_text(context, value, unit="g"):
+    return numbers.NARROW.join(numbers.amount(value or 0, unit, context["studio"]))
+
+
+@register.simple_tag(takes_context=True)
+def take(context, value):
+    """Grams to take, small ones as a pinch."""
+    if numbers.is_pinch(value):
+        return format_html("a pinch ({})", _joined(numbers.grams(value, context["studio"])))
+    return _joined(numbers.grams(value, context["studio"]))
+
+
+@register.simple_tag(takes_context=True)
+def money(context, value):
+    studio = context["studio"]
+    text = f"{float(value):.2f}".replace(".", studio.decimal_mark)
+    return format_html('<span class="num">{}</span>{}{}', text, numbers.NARROW, studio.currency)
+
+
+@register.filter
+def figure(value, studio):
+    """A bare number in the studio's decimal mark, as a field shows it."""
+    return "" if value is None or value == "" else numbers.plain(value, 3, studio.decimal_mark)
+
+
+@register.simple_tag(takes_context=True)
+def day(context, date):
+    """A date as a person says it; exact on hover and for screen readers."""
+    if date is None:
+        return ""
+    if isinstance(date, dt.datetime):
+        date = date.astimezone(clock.zone(context["studio"])).date()
+    return format_html(
+        '<time datetime="{}" title="{}">{}</time>',
+        date.isoformat(),
+        f"{date:%A %-d %B %Y}",
+        spoken(date, clock.today(context["studio"])),
+    )
+
+
+@register.simple_tag(takes_context=True)
+def day_text(context, date):
+    return spoken(date, clock.today(context["studio"]))
+
+
+@register.simple_tag
+def press():
+    """The key of one press, drawn into a form: the same press repeated counts once."""
+    return format_html('<input type="hidden" name="key" value="{}">', uuid.uuid4())
+
+
+@register.filter
+def get(mapping, key):
+    return mapping.get(key) if hasattr(mapping, "get") else None
+
+
+@register.simple_tag(takes_context=True)
+def field(context, name, default=""):
+    """What was entered in this field when the form came back, else `default`."""
+    kept = context.get("kept")
+    return kept.get(name, default) if kept else default
+
+
+@register.filter
+def picture_name(image):
+    """The last part of a stored picture's name, as its address wants it."""
+    return image.name.rpartition("/")[2] if image else ""
+
+
+@register.inclusion_tag("_measure.html", takes_context=True)
+def measure(context, name, label, kind="weight", value="", unit="", hint="", size=""):
+    """A field for a length, a weight or a count, with the line that shows what was understood."""
+    studio = context["studio"]
+    kept = context.get("kept")
+    own = studio.length_unit if kind == "length" else "" if kind == "count" else studio.weight_unit
+    return {
+        "name": name,
+        "label": label,
+        "kind": kind,
+        "value": kept.get(name, value) if kept else value,
+        "unit": unit or own,
+        "hint": hint,
+        "size": size,
+        "studio": studio,
+        "fault": (context.get("faults") or {}).get(name, ""),
+    }
+
+
+@register.inclusion_tag("_text.html", takes_context=True)
+def text(context, name, label, value="", hint="", kind="text", **attributes):
+    """A field of one line."""
+    kept = context.get("kept")
+    return {
+        "name": name,
+        "label": label,
+        "kind": kind,
+        "value": kept.get(name, value) if kept and kind != "password" else value,
+        "hint": hint,
+        "attributes": {key.replace("_", "-"): each for key, each in attributes.items()},
+        "fault": (context.get("faults") or {}).get(name, ""),
+    }
+
+
+@register.inclusion_tag("_choose.html", takes_context=True)
+def choose(context, name, label, options, value="", empty=""):
+    """A list to choose from: pairs of value and words."""
+    kept = context.get("kept")
+    return {
+        "name": name,
+        "label": label,
+        "options": [(str(key), words) for key, words in options],
+        "value": str(kept.get(name, value) if kept else value),
+        "empty": empty,
+        "fault": (context.get("faults") or {}).get(name, ""),
+    }
+
+
+@register.simple_tag(takes_context=True)
+def fault(context, name=""):
+    """What is to be changed in a field, or (without a name) in the form as a whole."""
+    words = (context.get("faults") or {}).get(name, "")
+    return format_html('<p class="fault" role="alert">{}</p>', words) if words else ""

@@ -1,0 +1,37 @@
+"""Addresses: signing in, and the places of a studio under `/s/<studio>/`."""
+
+from __future__ import annotations
+
+from django.urls import include, path
+
+from wembit.web import views
+from wembit.web.studio import entry_views
+
+places = [
+    path("", include("wembit.web.studio.urls")),
+    path("figures/", include("wembit.web.figures.urls")),
+    path("plan/", include("wembit.web.plan.urls")),
+    path("stash/", include("wembit.web.stash.urls")),
+    path("colour/", include("wembit.web.colour.urls")),
+    path("bench/", include("wembit.web.bench.urls")),
+    path("restock/", include("wembit.web.restock.urls")),
+    path("understood/", views.understood, name="understood"),
+    path("find/", views.find, name="find"),
+    path("undo/", views.undo_last, name="undo"),
+    path("picture/<path:name>", views.picture, name="picture"),
+]
+
+urlpatterns = [
+    path("", entry_views.door, name="door"),
+    path("sign-in/", entry_views.sign_in, name="sign_in"),
+    path("sign-out/", entry_views.sign_out, name="sign_out"),
+    path("first/", entry_views.first_visit, name="first_visit"),
+    path("link/<str:token>/", entry_views.use_link, name="use_link"),
+    path("health/", views.health, name="health"),
+    path("favicon.ico", views.favicon),
+    path("s/<slug:studio>/", include(places)),
+]
+
+handler403 = "wembit.web.views.forbidden"
+handler404 = "wembit.web.views.missing"
+handler500 = "wembit.web.views.broken"

@@ -1,0 +1,99 @@
+"""What all places share: what a number field understood, finding, undoing, pictures, and pages for what goes wrong."""
+
+from __future__ import annotations
+
+import mimetypes
+from pathlib import Path
+
+from django.conf import settings
+from django.contrib import messages
+from django.contrib.staticfiles.storage import staticfiles_storage
+from django.db import connection
+from django.http import FileResponse, Http404, HttpResponse, HttpResponseRedirect
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_POST
+
+from wembit.web.fields import read
+from wembit.web.finding import found
+from wembit.web.presses import press_of
+from wembit.web.stash.actions.undo import undo
+from wembit.web.stash.models import RECOUNT
+from wembit.web.told import Told
+
+
+@require_GET
+def understood(request):
+    """The small line under a number field: what was understood, or what to write instead."""
+    name = request.GET.get("name", "")
+    text = request.GET.get(name, "")
+    measure, unit = request.GET.get("measure", "weight"), request.GET.get("unit", "")
+    answer, fault = "", ""
+    if text.strip():
+        try:
+            answer = read(text, measure, unit or request.studio.weight_unit, request.member.pinch_g).understood
+        except ValueError as trouble:
+            fault = str(trouble)
+    return render(request, "_understood.html", {"answer": answer, "fault": fault})
+
+
+@require_GET
+def find(request):
+    """Anything of the studio by a few letters."""
+    words = request.GET.get("words", "")[:80]
+    context = {"words": words, "found": found(request.studio, words)}
+    return render(request, "_found.html" if request.htmx else "find.html", context)
+
+
+@require_POST
+def undo_last(request):
+    """Take this member's last entry back."""
+    try:
+        entry = undo(request.member, press=press_of(request))
+        was = "the weighing" if entry.reverses.verb == RECOUNT else entry.reverses.verb
+        messages.success(request, f"Taken back: {was}.")
+    except Told as trouble:
+        messages.warning(request, trouble.message)
+    return HttpResponseRedirect(local_path(request.META.get("HTTP_REFERER", ""), request))
+
+
+def local_path(address: str, request) -> str:
+    """The path of an address of this host, else the studio's first page."""
+    host = request.get_host()
+    _, marker, path = address.partition(f"//{host}/")
+    return f"/{path}" if marker else f"/s/{request.studio.slug}/"
+
+
+@require_GET
+def picture(request, name):
+    """A picture of this studio; those of others are not there."""
+    path = (Path(settings.MEDIA_ROOT) / str(request.studio.pk) / name).resolve()
+    base = (Path(settings.MEDIA_ROOT) / str(request.studio.pk)).resolve()
+    if not path.is_relative_to(base) or not path.is_file():
+        raise Http404
+    kind = mimetypes.guess_type(path.name)[0] or "application/octet-stream"
+    response = FileResponse(path.open("rb"), content_type=kind)
+    response["Cache-Control"] = "private, max-age=3600"
+    response["X-Content-Type-Options"] = "nosniff"
+    return response
+
+
+def health(request):
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT 1")
+    return HttpResponse("ok", content_type="text/plain")
+
+
+def favicon(request):
+    return redirect(staticfiles_storage.url("favicon.svg"))
+
+
+def forbidden(request, exception=None):
+    return render(request, "403.html", {"reason": str(exception or "")}, status=403)
+
+
+def missing(request, exception=None):
+    return render(request, "404.html", status=404)
+
+
+def broken(request):
+    return render(request, "500.html", status=500)
