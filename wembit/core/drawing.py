@@ -18,7 +18,10 @@ from shapely.geometry import LineString, MultiPoint, Polygon
 from . import solids
 from .placing import Placed, section
 
-VIEWS = {"side": (np.array([1.0, 0, 0]), np.array([0, -1.0, 0])), "front": (np.array([0, 1.0, 0]), np.array([1.0, 0, 0]))}
+VIEWS = {
+    "side": (np.array([1.0, 0, 0]), np.array([0, -1.0, 0])),
+    "front": (np.array([0, 1.0, 0]), np.array([1.0, 0, 0])),
+}
 UP = np.array([0, 0, 1.0])
 STEPS, ROUND = 17, 24
 CELLS = 48
@@ -273,7 +276,9 @@ def fuzz(shape, seed: int, every_mm: float = 1.6) -> list[Ring]:
         size = np.hypot(way[:, 0], way[:, 1])
         keep = size > 1e-9
         here, way = here[keep], way[keep] / size[keep, None]
-        out = np.stack([way[:, 1], -way[:, 0]], axis=-1) * (1 if shapely.is_ccw(shapely.linearrings([*ring, ring[0]])) else -1)
+        out = np.stack([way[:, 1], -way[:, 0]], axis=-1) * (
+            1 if shapely.is_ccw(shapely.linearrings([*ring, ring[0]])) else -1
+        )
         long = 0.5 + 0.9 * chance.random(len(here))
         slant = chance.normal(0, 0.6, len(here))
         tips = here + (out + way * slant[:, None]) * long[:, None]
@@ -299,7 +304,9 @@ def _spiral(piece: Placed) -> list[np.ndarray]:
     point, frame = host.axis_at(0.5)
     side = frame.side * (piece.mirror * host.mirror)
     size = host.part.shape
-    half = [getattr(size, name, getattr(size, "diameter_mm", 20.0)) / 2 for name in ("length_mm", "height_mm", "width_mm")]
+    half = [
+        getattr(size, name, getattr(size, "diameter_mm", 20.0)) / 2 for name in ("length_mm", "height_mm", "width_mm")
+    ]
     rows = []
     for k in range(int(seat.turns * 28) + 1):
         share = 0.9 - 0.8 * k / (seat.turns * 28)
@@ -384,4 +391,3 @@ def _raised(drawn: Drawn, by: float) -> Drawn:
         paint, way, width = drawn.stroke
         drawn.stroke = (paint, up(way), width)
     return drawn
-

@@ -78,7 +78,8 @@ def estimate(request: dict) -> Estimate:
     """The estimate of a request as the contract gives it; raises `BadInput` naming the place of a fault."""
     clean = ESTIMATE(request, "")
     parts = tuple(
-        _part(part, clean["scale"], clean["sigma"], clean["bias"], f"parts[{i}]") for i, part in enumerate(clean["parts"])
+        _part(part, clean["scale"], clean["sigma"], clean["bias"], f"parts[{i}]")
+        for i, part in enumerate(clean["parts"])
     )
     layers = [layer for part in parts for layer in part.layers]
     fibres = dict.fromkeys(layer.fibre for layer in layers)
@@ -107,7 +108,8 @@ def _part(part: dict, s: float, sigma: float, bias: float, where: str) -> PartGr
     shape = solid(part["shape"]).scaled(s)
     skin = shape.area * part["visible"]
     paddings = [
-        skin * layer["share"] * layer["thickness_mm"] * s if layer["role"] == "padding" else 0.0 for layer in part["layers"]
+        skin * layer["share"] * layer["thickness_mm"] * s if layer["role"] == "padding" else 0.0
+        for layer in part["layers"]
     ]
     inside = shape.volume - part["armature_mm3"] * s - sum(paddings)
     if sum(paddings) > 0 and inside <= 0:

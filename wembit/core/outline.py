@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+
 def crosses_itself(points: list[tuple[float, float]]) -> bool:
     """Whether a closed outline of (x, y) points crosses or touches itself other than at neighbouring corners."""
     import numpy as np

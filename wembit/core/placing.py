@@ -326,9 +326,7 @@ def _seated(part: PlacedPart, seat: Seat, host: Placed, mirror: int) -> Placed:
 def _on_host(host: Frame, seat: Seat, flip: int, mirror: int) -> Frame:
     """The frame of a part from its pitch and yaw in the host's frame."""
     p, y = math.radians(seat.pitch), math.radians(seat.yaw)
-    axis = (
-        host.axis * math.cos(p) * math.cos(y) + host.side * math.cos(p) * math.sin(y) * flip + host.top * math.sin(p)
-    )
+    axis = host.axis * math.cos(p) * math.cos(y) + host.side * math.cos(p) * math.sin(y) * flip + host.top * math.sin(p)
     return _along(axis, mirror)
 
 

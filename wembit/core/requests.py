@@ -233,7 +233,9 @@ def room_inside(request: dict, where: str) -> None:
         shape = part["shape"]
         if shape["kind"] == "wrap" and shape["wire_mm"] >= shape["diameter_mm"] * s:
             raise BadInput(
-                f"{spot}.shape.wire_mm", f"must be thinner than its sleeve, {shape['diameter_mm'] * s:g}", shape["wire_mm"]
+                f"{spot}.shape.wire_mm",
+                f"must be thinner than its sleeve, {shape['diameter_mm'] * s:g}",
+                shape["wire_mm"],
             )
         if part["armature_mm3"] > 0 and part["armature_mm3"] * s >= solids.solid(shape).scaled(s).volume:
             raise BadInput(f"{spot}.armature_mm3", "must be less than the part's volume", part["armature_mm3"])
@@ -275,7 +277,9 @@ REFLECTANCE = Many(Number(gt=0, lt=1), least=36, most=36)
 SEEN = {"srgb": Key(srgb), "lab": Key(LAB), "reflectance": Key(REFLECTANCE)}
 SEEN_ONE = (("srgb", "lab", "reflectance"),)
 TARGET = Thing(SEEN, one_of=SEEN_ONE)
-PALETTE = Many(Thing({"id": Key(text), **SEEN, "grams": Key(NOT_NEGATIVE, None)}, one_of=SEEN_ONE), 1, 5000, unique="id")
+PALETTE = Many(
+    Thing({"id": Key(text), **SEEN, "grams": Key(NOT_NEGATIVE, None)}, one_of=SEEN_ONE), 1, 5000, unique="id"
+)
 
 MATCH = Thing({"target": Key(TARGET), "lots": Key(PALETTE), "limit": Key(COUNT, 10)})
 BLEND = Thing(

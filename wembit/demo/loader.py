@@ -52,10 +52,7 @@ def load() -> Studio:
 
 def wipe() -> None:
     """Empty every table of the product. The ledger refuses to be deleted line by line, so its tables are emptied whole."""
-    tables = [
-        model._meta.db_table
-        for model in (Studio, User, Member, Entry, Item, Lot, Figure, Supplier)
-    ]
+    tables = [model._meta.db_table for model in (Studio, User, Member, Entry, Item, Lot, Figure, Supplier)]
     with connection.cursor() as cursor:
         cursor.execute(f"TRUNCATE {', '.join(tables)} CASCADE")
 
@@ -145,7 +142,7 @@ class _Builder:
         self._make("Otter, upright", 2, "Midsummer stall", begin=112, maker=self.owner)
         self._make("Snail", 6, "Harbour fair", begin=96, maker=self.maker)
         self._make("Hare, crouched", 1, "For the vet's window", begin=84, maker=self.owner)
-        self._deliver({"peat": 1, "chalk": 1}, sent=80, came=73)
+        self._deliver({"soot": 1, "chalk": 1}, sent=80, came=73)
         self._make("Hedgehog", 2, "Library raffle", begin=66, maker=self.maker)
         self._make("Octopus", 1, "Pier café", begin=58, maker=self.owner)
         self._make("Lighthouse", 1, "Keeper's farewell", begin=44, maker=self.owner)
@@ -242,7 +239,10 @@ def load_figure(studio: Studio, figure: DemoFigure, items: dict[str, Item]) -> C
         for position, name in enumerate(figure.slots)
     }
     placed = settle(
-        [PlacedPart(part.name, part.count, solid(SHAPE(part.shape, "shape")), Seat.of(part.seat)) for part in figure.parts]
+        [
+            PlacedPart(part.name, part.count, solid(SHAPE(part.shape, "shape")), Seat.of(part.seat))
+            for part in figure.parts
+        ]
     )
     keys = {part.name: part.name.replace(" ", "-") for part in figure.parts}
     for position, (part, there) in enumerate(zip(figure.parts, placed, strict=True)):

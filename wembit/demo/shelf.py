@@ -25,9 +25,9 @@ BAGS = [
     Bag("core", "mountain", "core", "#e9e2d2", 640, "A1", minimum=150),
     Bag("fawn", "corriedale", "batt", "#b08a5e", 118, "B1", "F-21"),
     Bag("chalk", "merino", "tops", "#f1ede3", 92, "C1", "C-07", minimum=20),
-    Bag("peat", "bluefaced", "tops", "#4a382b", 84, "C2", "P-13"),
+    Bag("peat", "bluefaced", "tops", "#4a382b", 29, "C2", "P-13"),
     Bag("soot", "merino", "tops", "#24211f", 46, "C2", "S-02"),
-    Bag("moss", "merino", "sliver", "#6f7d43", 16, "D1", "M-30", minimum=10),
+    Bag("moss", "merino", "sliver", "#6f7d43", 4.5, "D1", "M-30", minimum=10),
     Bag("oat", "corriedale", "batt", "#d9c7a0", 96, "B1", "O-11"),
     Bag("rust", "corriedale", "sliver", "#a8502c", 42, "D1", "R-08"),
     Bag("rose", "merino", "tops", "#d79a93", 24, "C3", "RS-4"),
@@ -42,7 +42,7 @@ BAGS = [
     # second bags and other dye lots
     Bag("core", "mountain", "core", "#e4dcc9", 180, "A1", days_ago=40),
     Bag("chalk", "merino", "tops", "#efe9dc", 18, "C1", "C-05"),
-    Bag("peat", "bluefaced", "tops", "#503d2f", 9, "C2", "P-11"),
+    Bag("peat", "bluefaced", "tops", "#503d2f", 3, "C2", "P-11"),
     Bag("oat", "corriedale", "batt", "#d6c297", 22, "B1", "O-09"),
     Bag("slate", "merino", "tops", "#828b92", 12, "C3", "SL-7"),
     # more colours of the marsh

@@ -92,7 +92,9 @@ class Cluster:
         options = [f"port={port}", "listen_addresses=127.0.0.1", f"unix_socket_directories={self.sockets}"]
         options += ["max_connections=60", "shared_buffers=64MB", "jit=off", *(QUICK if self.quick else ())]
         words = " ".join(f"-c {option}" for option in options)
-        self._run("pg_ctl", "-D", str(self.data), "-w", "-t", "60", "-l", str(self.folder / "log"), "-o", words, "start")
+        self._run(
+            "pg_ctl", "-D", str(self.data), "-w", "-t", "60", "-l", str(self.folder / "log"), "-o", words, "start"
+        )
         self._role()
 
     def stop(self) -> None:

@@ -32,3 +32,10 @@ def again(request, template: str, context: dict, faults: dict[str, str]) -> Http
 def page(request, whole: str, fragment: str, context: dict, status: int = 200) -> HttpResponse:
     """The fragment for htmx, else the whole page that includes it."""
     return render(request, fragment if request.htmx else whole, context, status=status)
+
+
+def local_path(address: str, request) -> str:
+    """The path of an address of this host, else the studio's first page."""
+    host = request.get_host()
+    _, marker, path = address.partition(f"//{host}/")
+    return f"/{path}" if marker else f"/s/{request.studio.slug}/"

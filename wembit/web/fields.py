@@ -9,7 +9,7 @@ from django import forms
 from django.core.exceptions import ValidationError
 
 from wembit.core import units
-from wembit.web.stash.models import MILLIMETRES, PIECES
+from wembit.web.numbers import MILLIMETRES, PIECES
 
 STEP = Decimal("0.001")
 

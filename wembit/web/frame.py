@@ -28,11 +28,15 @@ def frame(request) -> dict:
     studio = getattr(request, "studio", None)
     if studio is None or getattr(request, "htmx", False):
         return {"studio": studio, "member": getattr(request, "member", None)}
+    rows = places(request, studio)
+    here = next((place for place in rows if place.here), None)
     return {
         "studio": studio,
         "member": request.member,
         "members_here": request.members_here,
-        "places": places(request, studio),
+        "places": rows,
+        "here": here.name if here else "Today",
+        "live_now": here.line if here else rows[-1].line,
         "today": clock.today(studio),
     }
 

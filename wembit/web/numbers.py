@@ -5,8 +5,10 @@ from __future__ import annotations
 from decimal import Decimal
 
 from wembit.core.fibres import A_PINCH_BELOW_G
-from wembit.core.units import GRAMS, MM
+from wembit.core.units import GRAMS as WEIGHTS
+from wembit.core.units import MM
 
+GRAMS, PIECES, MILLIMETRES = "g", "pc", "mm"  # the units of items
 NARROW = "\u202f"
 
 
@@ -22,7 +24,7 @@ def grams(value: float | Decimal, studio) -> tuple[str, str]:
     """Number and unit of a weight in g: fewer decimals the heavier it is, kilograms from 1000 g on."""
     value = float(value)
     if studio.weight_unit == "oz":
-        return plain(value / GRAMS["oz"], 2, studio.decimal_mark), "oz"
+        return plain(value / WEIGHTS["oz"], 2, studio.decimal_mark), "oz"
     if abs(value) >= 1000:
         return plain(value / 1000, 2, studio.decimal_mark), "kg"
     return plain(value, 0 if abs(value) >= 100 else 1 if abs(value) >= 20 else 2, studio.decimal_mark), "g"
@@ -36,10 +38,12 @@ def length(value: float | Decimal, studio) -> tuple[str, str]:
 
 def amount(value: float | Decimal, unit: str, studio) -> tuple[str, str]:
     """Number and unit of an amount in an item's unit."""
-    if unit == "g":
+    if unit == GRAMS:
         return grams(value, studio)
-    if unit == "mm":
-        return (plain(float(value) / 1000, 2, studio.decimal_mark), "m") if abs(value) >= 1000 else length(value, studio)
+    if unit == MILLIMETRES:
+        return (
+            (plain(float(value) / 1000, 2, studio.decimal_mark), "m") if abs(value) >= 1000 else length(value, studio)
+        )
     return plain(value, 0), "piece" if value == 1 else "pieces"
 
 

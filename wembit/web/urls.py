@@ -8,6 +8,7 @@ from wembit.web import views
 from wembit.web.studio import entry_views
 
 places = [
+    path("", views.today, name="today"),
     path("", include("wembit.web.studio.urls")),
     path("figures/", include("wembit.web.figures.urls")),
     path("plan/", include("wembit.web.plan.urls")),

@@ -13,12 +13,20 @@ from django.http import FileResponse, Http404, HttpResponse, HttpResponseRedirec
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
+from wembit.web.answers import local_path
+from wembit.web.doing import things_to_do
 from wembit.web.fields import read
 from wembit.web.finding import found
 from wembit.web.presses import press_of
 from wembit.web.stash.actions.undo import undo
 from wembit.web.stash.models import RECOUNT
 from wembit.web.told import Told
+
+
+@require_GET
+def today(request):
+    """The page behind the studio's name: the next few things to do."""
+    return render(request, "today.html", things_to_do(request.member))
 
 
 @require_GET
@@ -54,13 +62,6 @@ def undo_last(request):
     except Told as trouble:
         messages.warning(request, trouble.message)
     return HttpResponseRedirect(local_path(request.META.get("HTTP_REFERER", ""), request))
-
-
-def local_path(address: str, request) -> str:
-    """The path of an address of this host, else the studio's first page."""
-    host = request.get_host()
-    _, marker, path = address.partition(f"//{host}/")
-    return f"/{path}" if marker else f"/s/{request.studio.slug}/"
 
 
 @require_GET

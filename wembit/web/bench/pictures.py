@@ -5,32 +5,27 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from wembit.core.drawing import view
 from wembit.core.fibres import FORMS
-from wembit.web.figures.laying_out import placed_part
+from wembit.core.placing import PlacedPart, Seat, place
+from wembit.web.figures.laying_out import closed_path, placed_part
 
 COLUMN_PX, FOOT_Y = 190.0, 210.0
 
 
 @dataclass(frozen=True)
 class PiecePicture:
-    """Finished extents in mm (`wide` × `high`) and the diameter of the loose roll that it starts as."""
+    """The finished outline as path data in mm, lying on y 0 and centred on x 0; the loose roll that it starts as."""
 
     wide: float
     high: float
-    loose: float
-    shape: str
+    half_loose: float
+    path: str
 
     @property
-    def half_wide(self) -> float:
-        return self.wide / 2
-
-    @property
-    def half_high(self) -> float:
-        return self.high / 2
-
-    @property
-    def half_loose(self) -> float:
-        return self.loose / 2
+    def zoom(self) -> float:
+        """Pixels a mm, so that the larger of piece and roll fills the picture."""
+        return round(min(190 / max(self.high, 2 * self.half_loose, 1), 240 / max(self.wide, 1), 6), 2)
 
 
 @dataclass(frozen=True)
@@ -45,26 +40,19 @@ class Column:
     span: float
 
 
-def piece_picture(part, grams: float, form: str) -> PiecePicture:
-    """How large a loose roll of those grams is beside the finished piece. Loose densities are those of the forms."""
-    piece = placed_part(part)
-    extents = _extents(piece.shape)
+def piece_picture(part, scale: float, grams: float, form: str) -> PiecePicture | None:
+    """The piece from the side, and how large a loose roll of those grams is. None for what has no shape of its own."""
+    piece = placed_part(part, scale)
+    lying = PlacedPart(piece.name, 1, piece.shape, Seat(face="side", bends=piece.seat.bends))
+    found = view(place([lying]), {}, "side")
+    if not found.pieces:
+        return None
+    left, _, right, top = found.bounds
+    middle = (left + right) / 2
+    rings = [[(u - middle, v) for u, v in ring] for ring in found.pieces[0].rings]
     density = FORMS[form].loose_g_cm3 if form in FORMS else 0.04
     loose = 10 * (6 * grams / density / math.pi) ** (1 / 3)
-    return PiecePicture(extents[0], extents[1], loose, part.shape["kind"])
-
-
-def _extents(shape) -> tuple[float, float]:
-    names = ("length_mm", "height_mm", "width_mm", "diameter_mm", "outer_diameter_mm", "diameter1_mm", "thickness_mm")
-    found = [getattr(shape, name) for name in names if hasattr(shape, name)]
-    if hasattr(shape, "outline"):
-        xs, ys = zip(*shape.outline, strict=True)
-        return max(xs) - min(xs), max(ys) - min(ys)
-    if hasattr(shape, "stations"):
-        return shape.stations[-1][0] - shape.stations[0][0], max(w for _, w in shape.stations)
-    if not found:
-        return 0.0, 0.0
-    return (found[0], found[1]) if len(found) > 1 else (found[0], found[0])
+    return PiecePicture(right - left, top, loose / 2, closed_path(rings))
 
 
 def column(line) -> Column:

@@ -12,6 +12,7 @@ from wembit.web.answers import again, page, tried
 from wembit.web.fields import amount_field
 from wembit.web.figures.estimating import BARE
 from wembit.web.figures.queries import parts_of
+from wembit.web.numbers import is_pinch
 from wembit.web.pictures import cleaned
 from wembit.web.presses import press_of
 from wembit.web.stash.queries import colours, lot_of, promises_broken_by
@@ -51,7 +52,8 @@ def making_context(request, line, layer_id=None) -> dict:
     }
     if chosen is None:
         return context
-    parts = {part.key: part for part in parts_of(line.making.colourway.version)}
+    version = line.making.colourway.version
+    parts = {part.key: part for part in parts_of(version)}
     part = parts.get(piece.piece.part_key)
     sources = queries.sources(chosen.layer)
     lot = next((each for each in sources if str(each.lot.pk) == request.POST.get("lot", "")), None)
@@ -63,12 +65,13 @@ def making_context(request, line, layer_id=None) -> dict:
         "piece": piece,
         "layer": chosen,
         "part": part,
-        "picture": part and piece_picture(part, ask, chosen.layer.item.form),
+        "picture": part and piece_picture(part, version.scale, ask, chosen.layer.item.form),
         "column": column(chosen),
         "fill": seen.get(chosen.layer.item_id, BARE),
         "sources": sources,
         "source": lot,
         "ask": round(ask, 2) if ask >= 0.05 else round(ask, 3),
+        "pinch": is_pinch(ask),
         "centimetres": ask / density * 100 if density else None,
         "twins": siblings if len(siblings) > 1 else [],
         "enough": lot and float(lot.lot.on_hand) >= ask,

@@ -75,9 +75,7 @@ def _lay_out(version: Version, parts: Sequence[Part], dresses: dict[str, Dress],
     names = {part.key: part.name for part in parts}
     try:
         pieces = place([placed_part(part, version.scale) for part in parts])
-        return {
-            which: _picture(which, view(pieces, dresses, which), names, margin) for which in ("side", "front")
-        }
+        return {which: _picture(which, view(pieces, dresses, which), names, margin) for which in ("side", "front")}
     except BadInput as fault:
         return {which: Picture(which, [], -50, -60, 100, 70, "", fault.what) for which in ("side", "front")}
 
@@ -94,9 +92,7 @@ def _dress(part: Part, palette: Palette) -> Dress:
     if coats:
         rule = coats[0].rule
         coat = Coat(palette.colour(coats[0].slot_id), rule.get("share", 1.0), rule["finished_mm"])
-    discs = tuple(
-        (palette.colour(layer.slot_id), layer.rule["area_mm2"]) for layer in layers if layer.role == "detail"
-    )
+    discs = tuple((palette.colour(layer.slot_id), layer.rule["area_mm2"]) for layer in layers if layer.role == "detail")
     return Dress(paint, zones, coat, discs if part.kind == "eye" else ())
 
 
@@ -107,8 +103,8 @@ def _picture(which: str, found: View, names: dict[str, str], margin: float) -> P
             key=piece.name,
             name=names[piece.name],
             fill=piece.paint,
-            path=_closed(piece.rings),
-            zones=[(paint, _closed(rings)) for paint, rings in piece.zones if rings],
+            path=closed_path(piece.rings),
+            zones=[(paint, closed_path(rings)) for paint, rings in piece.zones if rings],
             hairs=[(paint, _open(rings)) for paint, rings in piece.hairs if rings],
             line=piece.stroke and (piece.stroke[0], _open([piece.stroke[1]]), piece.stroke[2]),
         )
@@ -120,12 +116,10 @@ def _picture(which: str, found: View, names: dict[str, str], margin: float) -> P
     grid += "".join(
         f"M{int(left // 10) * 10} {-y}H{int(right // 10 + 1) * 10}" for y in range(0, int(top // 10 + 2) * 10, 10)
     )
-    return Picture(
-        which, shapes, left - margin, -top - margin, right - left + 2 * margin, top + 2 * margin, grid
-    )
+    return Picture(which, shapes, left - margin, -top - margin, right - left + 2 * margin, top + 2 * margin, grid)
 
 
-def _closed(rings) -> str:
+def closed_path(rings) -> str:
     return "".join("M" + "L".join(f"{u:.1f} {-v:.1f}" for u, v in ring) + "Z" for ring in rings)
 
 

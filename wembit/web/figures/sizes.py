@@ -72,7 +72,9 @@ def reshaped(shape: dict, kind: str) -> dict:
     if kind == shape["kind"] or kind not in CLOSED:
         return shape
     now = {size.name: size.mm for size in sizes(shape)}
-    long = now.get("length_mm") or now.get("height_mm") or now.get("diameter_mm") or now.get("outer_diameter_mm") or 20.0
+    long = (
+        now.get("length_mm") or now.get("height_mm") or now.get("diameter_mm") or now.get("outer_diameter_mm") or 20.0
+    )
     wide = now.get("width_mm") or now.get("diameter_mm") or now.get("diameter1_mm") or long * 0.6
     wide = min(wide, long)
     middle = {

@@ -152,7 +152,11 @@ def new_part(request, figure_id):
         return answer(request, found, "", {"length": fault.messages[0]})
     part, faults = tried(
         lambda: add_part(
-            request.member, found.pk, request.POST.get("kind", ""), float(length), name=request.POST.get("name", "")[:40]
+            request.member,
+            found.pk,
+            request.POST.get("kind", ""),
+            float(length),
+            name=request.POST.get("name", "")[:40],
         )
     )
     return answer(request, found, "", faults) if faults else moved(request, found, part.key)
@@ -179,9 +183,7 @@ def read_part(request, now) -> tuple[dict, dict]:
     for size in sizes(shape):
         if size.name in given and shape["kind"] == now.shape["kind"]:
             try:
-                lengths[size.name] = float(
-                    length_field(request.studio, least=0.1, most=10_000).clean(given[size.name])
-                )
+                lengths[size.name] = float(length_field(request.studio, least=0.1, most=10_000).clean(given[size.name]))
             except forms.ValidationError as fault:
                 faults[size.name] = fault.messages[0]
     changes["shape"] = resized(shape, lengths)
@@ -245,7 +247,7 @@ def layers(request, figure_id, key):
     rows, faults = read_layers(request)
     if not faults:
         _, faults = tried(lambda: set_layers(request.member, found.pk, key, rows))
-        faults = {"layers": words for words in faults.values()}
+        faults = {"layers": next(iter(faults.values()))} if faults else {}
     return answer(request, found, key, faults) if faults else moved(request, found, key)
 
 

@@ -28,7 +28,10 @@ def plan_line(studio, today: dt.date) -> tuple[int, int]:
 def projects(studio) -> list[Project]:
     """Open projects by due date, with figure and version."""
     return list(
-        Project.objects.of(studio).filter(state=PLANNED).select_related("colourway__version__figure").order_by("due", "name")
+        Project.objects.of(studio)
+        .filter(state=PLANNED)
+        .select_related("colourway__version__figure")
+        .order_by("due", "name")
     )
 
 
@@ -80,6 +83,10 @@ class NeedLine:
     short: Decimal
     promises: list[Promise]
 
+    @property
+    def all_taken(self) -> bool:
+        return self.left < CRUMB
+
 
 def needs_of(project: Project) -> list[NeedLine]:
     """The needs of one project with the bags promised to them. A bounded number of queries."""
@@ -89,7 +96,9 @@ def needs_of(project: Project) -> list[NeedLine]:
 def lines(studio, needs: Iterable[Need]) -> list[NeedLine]:
     needs = list(needs)
     promises: dict[UUID, list[Promise]] = {}
-    for promise in Promise.objects.filter(need__in=[need.pk for need in needs]).select_related("lot__item", "lot__drawer"):
+    for promise in Promise.objects.filter(need__in=[need.pk for need in needs]).select_related(
+        "lot__item", "lot__drawer"
+    ):
         promises.setdefault(promise.need, []).append(promise)
     seen = colours(studio, {need.item_id for need in needs})
     return [

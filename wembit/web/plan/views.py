@@ -35,7 +35,9 @@ class ProjectForm(forms.Form):
 
 
 class NewForm(ProjectForm):
-    colourway = forms.UUIDField(error_messages={"required": "Choose what you make.", "invalid": "Choose what you make."})
+    colourway = forms.UUIDField(
+        error_messages={"required": "Choose what you make.", "invalid": "Choose what you make."}
+    )
 
 
 def plan_context(request) -> dict:

@@ -81,9 +81,7 @@ def _tide(item, needs, offers: list[Offer], moving: list[OrderLine], listed: lis
     for supplier, theirs in choices.items() or [(None, [])]:
         packs = [(float(offer.pack), float(offer.price)) for offer in theirs]
         lead = supplier.lead_days if supplier else 0
-        found = forecast(
-            today, on_hand, demands, receipts, lead_days=lead, packs=packs, horizon_days=HORIZON_DAYS
-        )
+        found = forecast(today, on_hand, demands, receipts, lead_days=lead, packs=packs, horizon_days=HORIZON_DAYS)
         outlooks.append((found.late, found.chosen.cost, supplier.name if supplier else "", supplier, theirs, found))
     _, _, _, supplier, theirs, outlook = min(outlooks, key=lambda row: row[:3])
     steps = balances(today, on_hand, demands, receipts)

@@ -56,12 +56,25 @@ def _spiral(turns: float, inner: float, outer: float, wobble: float = 0.0) -> st
 def _wave(x: float, top: float, bottom: float, swing: float, bends: int) -> list[tuple[float, float]]:
     steps = 24
     return [
-        (x + swing * math.sin(2 * math.pi * bends * k / steps), top + (bottom - top) * k / steps) for k in range(steps + 1)
+        (x + swing * math.sin(2 * math.pi * bends * k / steps), top + (bottom - top) * k / steps)
+        for k in range(steps + 1)
     ]
 
 
 def _discs(spots) -> object:
     return shapely.union_all([Point(x, y).buffer(r, quad_segs=8) for x, y, r in spots])
+
+
+def _fleece() -> Polygon:
+    """An open heap of pointed locks, leaning outwards."""
+    tips = [(2, 52), (14, 36), (27, 24), (40, 14), (53, 10), (65, 16), (77, 26), (88, 40), (98, 56)]
+    rim = [(4, 94)]
+    for index, tip in enumerate(tips):
+        rim.append(tip)
+        if index + 1 < len(tips):
+            following = tips[index + 1]
+            rim.append(((tip[0] + following[0]) / 2, (tip[1] + following[1]) / 2 + 24))
+    return Polygon([*rim, (96, 94)]).buffer(-1.5).buffer(3)
 
 
 def _shapes() -> dict[str, tuple[object, str]]:
@@ -79,12 +92,23 @@ def _shapes() -> dict[str, tuple[object, str]]:
     locks = shapely.union_all([LineString(way).buffer(6.5, quad_segs=4) for way in curls]).union(box(24, 48, 76, 57))
     grains = [(20, 84, 11), (42, 86, 10), (63, 84, 12), (83, 87, 9), (31, 66, 10), (52, 67, 11), (73, 66, 9), (42, 48, 9),
               (62, 48, 10), (51, 31, 8)]  # fmt: skip
-    open_ = _discs([(20, 80, 14), (38, 70, 18), (60, 66, 20), (80, 78, 14), (50, 82, 18)])
-    tips = [LineString([(x, 70), (x + lean, 44 - h)]).buffer(3.2) for x, lean, h in
-            ((20, -10, 0), (32, -6, 8), (45, -2, 14), (57, 3, 15), (69, 6, 9), (82, 11, 0))]  # fmt: skip
+    fleece = _fleece()
     heap = Polygon([(3, 96), (10, 72), (24, 78), (32, 52), (46, 62), (57, 40), (68, 60), (80, 54), (88, 76), (98, 96)])
     cushion = Polygon(
-        [(4, 34), (14, 40), (50, 33), (86, 40), (96, 34), (92, 64), (97, 92), (86, 88), (50, 95), (14, 88), (3, 92), (8, 64)]
+        [
+            (4, 34),
+            (14, 40),
+            (50, 33),
+            (86, 40),
+            (96, 34),
+            (92, 64),
+            (97, 92),
+            (86, 88),
+            (50, 95),
+            (14, 88),
+            (3, 92),
+            (8, 64),
+        ]
     )
     ring = Point(50, 50).buffer(46).difference(Point(50, 50).buffer(26))
     return {
@@ -94,7 +118,7 @@ def _shapes() -> dict[str, tuple[object, str]]:
         "core": (cloud, "M22 78q8-14 20-6t18-8 16 6M36 52q8-8 16 0t14 2"),
         "locks": (locks, "".join(_way(way) for way in curls) + "M24 50H76M24 55H76"),
         "neps": (_discs(grains), "".join(f"M{x - r / 2:.0f} {y}q{r / 2:.0f} -{r / 2:.0f} {r:.0f} 0" for x, y, r in grains)),
-        "fleece": (shapely.union_all([open_, *tips]), "M24 82q6-20 4-34M44 80q2-24-2-40M62 80q0-22 4-38M80 84q2-14 10-26"),
+        "fleece": (fleece, "M16 90q4-20-4-34M32 92q4-28 0-46M48 92q2-30 2-54M64 92q0-26 8-44M80 90q4-18 10-30"),
         "scrap": (heap.buffer(2), "M14 92l12-12 8 10 14-26 10 24 12-18 8 20M32 54l8 20M57 42l-4 22M80 56l-8 16"),
         "filling": (cushion.buffer(2), "M14 42q36 10 72 0M14 86q36-8 72 0M50 58v12M38 62q12 6 24 0"),
         "eyes": (_discs([(27, 50, 22), (73, 50, 22)]), "M20 42a8 8 0 0 1 8-6M66 42a8 8 0 0 1 8-6"),

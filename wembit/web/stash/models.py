@@ -9,9 +9,9 @@ from django.db.models import F, Q
 from django.db.models.functions import Lower
 
 from wembit.core.fibres import BREEDS, FORMS, NOTIONS
+from wembit.web.numbers import GRAMS, MILLIMETRES, PIECES
 from wembit.web.owned import Owned, OwnedQuerySet
 
-GRAMS, PIECES, MILLIMETRES = "g", "pc", "mm"
 UNITS = [(GRAMS, "g"), (PIECES, "pieces"), (MILLIMETRES, "mm")]
 FIBRE, NOTION = "fibre", "notion"
 

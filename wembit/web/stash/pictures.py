@@ -110,7 +110,7 @@ def step_chart(lines) -> StepChart | None:
     """The small chart above the ledger; None while there is but one line."""
     if len(lines) < 2:
         return None
-    oldest = [line for line in reversed(lines)]
+    oldest = list(reversed(lines))
     start, end = oldest[0].entry.recorded_at, oldest[-1].entry.recorded_at
     span = max((end - start).total_seconds(), 1)
     most = max(line.left for line in oldest) or Decimal(1)

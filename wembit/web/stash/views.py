@@ -139,7 +139,9 @@ def _on_lot(request, lot_id, do, said: str, *, zero: bool = False):
         return lot_again(request, found, {"amount": fault.messages[0]}, doing=request.POST.get("doing", ""))
     _, faults = tried(lambda: do(found, amount))
     if faults:
-        return lot_again(request, found, faults, doing=request.POST.get("doing", ""), offer_recount="left" in str(faults))
+        return lot_again(
+            request, found, faults, doing=request.POST.get("doing", ""), offer_recount="left" in str(faults)
+        )
     return lot_done(request, found.pk, said)
 
 
@@ -149,7 +151,9 @@ def take(request, lot_id):
         broken = queries.promises_broken_by(found, amount)
         if broken and not request.POST.get("anyway"):
             names = " and ".join(sorted({promise.whose for promise in broken}))
-            raise Told(f"That is promised to {names}. Take less, or press Take again to take it all the same.", "anyway")
+            raise Told(
+                f"That is promised to {names}. Take less, or press Take again to take it all the same.", "anyway"
+            )
         return pull(request.member, found.pk, amount, press=press_of(request))
 
     return _on_lot(request, lot_id, do, "Taken.")
@@ -165,7 +169,10 @@ def give_back(request, lot_id):
 @require_POST
 def weigh(request, lot_id):
     return _on_lot(
-        request, lot_id, lambda lot, n: recount(request.member, lot.pk, n, press=press_of(request)), "The book is true again."
+        request,
+        lot_id,
+        lambda lot, n: recount(request.member, lot.pk, n, press=press_of(request)),
+        "The book is true again.",
     )
 
 
@@ -239,9 +246,7 @@ def describe_lot(request, lot_id):
         given = form.cleaned_data
         photo = cleaned(request.FILES.get("photo"), request.studio)
         srgb = given["srgb"] if request.POST.get("has_colour") or found.srgb else ""
-        describe(
-            request.member, found.pk, srgb=srgb, dye_lot=given["dye_lot"], drawer=given["drawer"], photo=photo
-        )
+        describe(request.member, found.pk, srgb=srgb, dye_lot=given["dye_lot"], drawer=given["drawer"], photo=photo)
         set_minimum(request.member, found.item_id, minimum or 0)
 
     _, faults = tried(do)
@@ -257,7 +262,9 @@ class BagForm(forms.Form):
     """One line of the stocktake: a fibre, or a notion."""
 
     kind = forms.ChoiceField(choices=[(FIBRE, FIBRE), (NOTION, NOTION)], required=False)
-    name = forms.CharField(max_length=80, error_messages={"required": "Write the name on the label, or what you call it."})
+    name = forms.CharField(
+        max_length=80, error_messages={"required": "Write the name on the label, or what you call it."}
+    )
     breed = forms.ChoiceField(choices=BREED_CHOICES, required=False)
     form = forms.ChoiceField(choices=FORM_CHOICES, required=False)
     notion = forms.ChoiceField(choices=list(NOTIONS.items()), required=False)
@@ -364,5 +371,3 @@ def delivery(request):
         return again(request, "stash/delivery.html", delivery_context(request), faults)
     messages.success(request, "On the shelf.")
     return redirect(reverse("stash:home", args=[request.studio.slug]))
-
-

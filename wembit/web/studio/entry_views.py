@@ -43,7 +43,7 @@ def door(request):
     studios = studios_of(request.user)
     if not studios:
         return render(request, "studio/no_studio.html")
-    return redirect("studio:today", studio=studios[0].slug)
+    return redirect("today", studio=studios[0].slug)
 
 
 @require_http_methods(["GET", "POST"])
@@ -121,4 +121,4 @@ def use_link(request, token):
         login(request, user, backend="django.contrib.auth.backends.ModelBackend")
     keep_hand(request, user)
     messages.success(request, f"Welcome to {link.studio.name}.")
-    return redirect("studio:today", studio=Studio.objects.get(pk=link.studio_id).slug)
+    return redirect("today", studio=Studio.objects.get(pk=link.studio_id).slug)

@@ -21,7 +21,9 @@ def members_here(request, studio: Studio) -> list[Member]:
     """The members of the studio who have signed in on this device and whose password is still the same."""
     hands = dict(request.session.get(HANDS, {}))
     hands.setdefault(str(request.user.pk), request.user.get_session_auth_hash())
-    members = Member.objects.filter(studio=studio, user__in=hands, user__is_active=True).select_related("user", "studio")
+    members = Member.objects.filter(studio=studio, user__in=hands, user__is_active=True).select_related(
+        "user", "studio"
+    )
     return [
         member
         for member in members.order_by("user__first_name", "user__username")

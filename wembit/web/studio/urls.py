@@ -6,8 +6,6 @@ from . import views
 
 app_name = "studio"
 urlpatterns = [
-    path("", views.today, name="today"),
-    path("", views.today, name="home"),
     path("house/", views.house, name="house"),
     path("house/settings/", views.keep_settings, name="settings"),
     path("house/pinch/", views.keep_pinch, name="pinch"),

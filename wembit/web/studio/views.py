@@ -11,10 +11,8 @@ from django.http import Http404
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.web.answers import again, faults_of, tried
-from wembit.web.doing import things_to_do
+from wembit.web.answers import again, faults_of, local_path, tried
 from wembit.web.fields import weight_field
-from wembit.web.views import local_path
 
 from .actions.change_member import change_role, remove_member
 from .actions.make_link import make_join_link, make_password_link
@@ -29,11 +27,6 @@ class StudioForm(forms.ModelForm):
     class Meta:
         model = Studio
         fields = ["name", "timezone", "currency", "decimal_mark", "weight_unit", "length_unit"]
-
-
-@require_GET
-def today(request):
-    return render(request, "studio/today.html", things_to_do(request.member))
 
 
 @require_GET
@@ -89,7 +82,9 @@ def new_password(request, member_id):
     token, faults = tried(lambda: make_password_link(request.member, member_id))
     if faults:
         return again(request, "studio/house.html", _house(request), faults)
-    return render(request, "studio/house.html", {**_house(request), "link": _address(request, token), "for": "password"})
+    return render(
+        request, "studio/house.html", {**_house(request), "link": _address(request, token), "for": "password"}
+    )
 
 
 def _address(request, token: str) -> str:
@@ -134,4 +129,4 @@ def second_hand(request):
     if user is None or not Member.objects.of(request.studio).filter(user=user).exists():
         return again(request, "studio/second_hand.html", {}, {"password": WRONG})
     keep_hand(request, user)
-    return redirect("studio:today", studio=request.studio.slug)
+    return redirect("today", studio=request.studio.slug)

@@ -36,6 +36,12 @@ def mm(value, studio):
     return _joined(numbers.length(value or 0, studio))
 
 
+@register.filter
+def mmtext(value, studio):
+    """A length without markup."""
+    return numbers.NARROW.join(numbers.length(value or 0, studio))
+
+
 @register.simple_tag(takes_context=True)
 def amount(context, value, unit="g"):
     """An amount of an item, in its unit."""

@@ -46,7 +46,9 @@ def add_part(member: Member, figure_id: UUID, kind: str, length_mm: float, *, na
     )
     if kind == EYE:
         part.count, part.shape = 2, {"kind": "none"}
-        part.seat = seat_on(parts, ("head", "body"), {"t": 0.64, "angle": 62, "bead_mm": length_mm, "sink": length_mm / 4})
+        part.seat = seat_on(
+            parts, ("head", "body"), {"t": 0.64, "angle": 62, "bead_mm": length_mm, "sink": length_mm / 4}
+        )
     else:
         template = KINDS[kind]
         part.count, part.firmness, part.visible = template.count, template.firmness, template.visible
@@ -104,4 +106,3 @@ def _layers(part: Part, version: Version, covered: bool) -> None:
         Layer.objects.create(
             studio=part.studio, part=part, slot=slot, role=role, over=over, rule={"share": 1.0}, position=position
         )
-

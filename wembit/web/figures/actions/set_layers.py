@@ -54,5 +54,3 @@ def slot_called(version: Version, name: str) -> Slot:
     if found:
         return found
     return Slot.objects.create(studio=version.studio, version=version, name=name, position=version.slots.count())
-
-

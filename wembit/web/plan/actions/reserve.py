@@ -54,7 +54,9 @@ def _promised(needs, lots, kept: dict) -> tuple[dict, dict]:
         held_of[lot] = held_of.get(lot, ZERO) + amount
         held_by[need] = held_by.get(need, ZERO) + amount
     free = [
-        FreeLot(lot.pk, lot.item_id, float(lot.on_hand - held_of.get(lot.pk, ZERO)), lot.dye_lot, bool(held_of.get(lot.pk)))
+        FreeLot(
+            lot.pk, lot.item_id, float(lot.on_hand - held_of.get(lot.pk, ZERO)), lot.dye_lot, bool(held_of.get(lot.pk))
+        )
         for lot in lots
     ]
     demands = [
@@ -66,7 +68,7 @@ def _promised(needs, lots, kept: dict) -> tuple[dict, dict]:
     for each in found.reservations:
         key = (each.lot, each.demand)
         promised[key] = promised.get(key, ZERO) + Decimal(str(each.grams)).quantize(Decimal("0.001"))
-    return {key: amount for key, amount in promised.items() if amount > 0}, found.short
+    return {key: amount for key, amount in promised.items() if amount >= CRUMB}, found.short
 
 
 def _unfair(needs, promised: dict, short: dict) -> bool:
