@@ -114,7 +114,7 @@ def _number(text: str) -> float:
         try:
             return float((Fraction(whole) if whole else 0) + Fraction(rest.replace(" ", "")))
         except (ValueError, ZeroDivisionError):
-            raise Unreadable(f"{text} is no number.") from None
+            raise Unreadable(f"{text} is no number. Write one like 3 1/2.") from None
     if text.count(",") + text.count(".") > 1:
         raise Unreadable(f"{text} has two marks. Write one decimal mark and nothing between the thousands.")
     try:

@@ -58,6 +58,7 @@ INSTALLED_APPS = [
     "wembit.web.plan",
     "wembit.web.bench",
     "wembit.web.restock",
+    "wembit.demo",
 ]
 
 MIDDLEWARE = [

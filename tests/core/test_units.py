@@ -1,0 +1,82 @@
+"""Lengths and weights as people write them."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wembit.core.units import Disagree, Unreadable, length, shown, weight
+
+
+# 1 in = 25.4 mm, 1 oz = 28.349523125 g: international yard and pound agreement, 1959
+@pytest.mark.parametrize(
+    ("text", "mm"),
+    [
+        ('3"', 76.2), ("3 1/2 in", 88.9), ("3.5in", 88.9), ("3½ inches", 88.9), ("1/2 in", 12.7), ("½\"", 12.7),
+        ("7,5 cm", 75), ("7.5cm", 75), ("12", 12), ("1.2 m", 1200), ("45 mm", 45), ("3 in / 7.6 cm", 76.2),
+        ("3 in (7.6 cm)", 76.2), ("2 in = 5.1 cm", 50.8), ("  12  MM ", 12), ("0", 0),
+    ],
+)  # fmt: skip
+def test_a_length_is_read_as_written(text, mm):
+    assert length(text).value == pytest.approx(mm)
+
+
+def test_a_bare_number_counts_in_the_studios_unit():
+    assert length("3", unit="in").value == pytest.approx(76.2)
+    assert weight("1", unit="oz").value == pytest.approx(28.349523125)
+
+
+def test_what_was_understood_is_shown_in_one_unit():
+    assert length('3 1/2"').understood == "88.9 mm"
+    assert weight("0,2 kg").understood == "200 g"
+
+
+# craft: 3 in is 7.6 cm, not 9  # common practice
+def test_two_lengths_that_disagree_are_asked_about():
+    with pytest.raises(Disagree, match="Which one is right") as caught:
+        length("3 in / 9 cm")
+    assert [text for text, _ in caught.value.found] == ["3 in", "9 cm"]
+
+
+@pytest.mark.parametrize(
+    "text", ["1,234.5", "1.000,5", "1.2.3", "-3", "-3 cm", "", "three", "3 furlong", "1/0 in", "2 g", "99999 km", "1e5"]
+)
+def test_what_is_no_length_says_what_to_write(text):
+    with pytest.raises(Unreadable, match=r"[A-Z“].*"):
+        length(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "grams"), [("7,5", 7.5), ("7.5 g", 7.5), ("0.2kg", 200), ("1 oz", 28.349523125), ("½ oz", 14.1747615625)]
+)
+def test_a_weight_is_read_as_written(text, grams):
+    assert weight(text).value == pytest.approx(grams)
+
+
+@pytest.mark.parametrize(("text", "pinches"), [("a pinch", 1), ("2 pinches", 2), ("half a pinch", 0.5), ("pinch", 1)])
+def test_a_pinch_is_the_weight_the_maker_has_shown(text, pinches):
+    assert weight(text, pinch_g=0.04).value == pytest.approx(0.04 * pinches)
+
+
+def test_a_pinch_that_was_never_shown_is_asked_for():
+    with pytest.raises(Unreadable, match="Show Wembit your pinch"):
+        weight("a pinch")
+
+
+@given(st.floats(0.01, 9000, allow_nan=False), st.sampled_from(["mm", "cm", "in"]), st.sampled_from([".", ","]))
+def test_a_number_written_in_any_unit_comes_back(value, unit, mark):
+    text = f"{value:.2f}".replace(".", mark) + f" {unit}"
+    factor = {"mm": 1, "cm": 10, "in": 25.4}[unit]
+    assert length(text).value == pytest.approx(round(value, 2) * factor)
+
+
+@given(st.text(max_size=30))
+def test_no_text_breaks_the_reader(text):
+    for read in (length, weight):
+        try:
+            assert 0 <= read(text).value <= 1e6 * 1.01
+        except (Unreadable, Disagree):
+            pass
+
+
+def test_shown_drops_zeros():
+    assert [shown(value) for value in (7.5, 7.0, 0.125, 100)] == ["7.5", "7", "0.12", "100"]

@@ -1,0 +1,10 @@
+"""Settings of the tests: quick passwords, plain static files, no pool."""
+
+from wembit.web.settings import *  # noqa: F403
+from wembit.web.settings import DATABASES, STORAGES
+
+SECRET_KEY = "tests only"
+DATABASES["default"]["OPTIONS"] = {}
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+STORAGES["staticfiles"] = {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}
+AXES_ENABLED = False
