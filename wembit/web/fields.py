@@ -14,16 +14,16 @@ from wembit.web.numbers import MILLIMETRES, PIECES
 STEP = Decimal("0.001")
 
 
-class MeasureField(forms.CharField):
-    """A length in mm or a weight in g, as a Decimal; what was understood is kept in `understood`."""
+class MeasureField(forms.Field):
+    """A length in mm or a weight in g, as a Decimal."""
 
     def __init__(self, *, measure: str, unit: str, pinch_g=None, most: float = 1e6, least: float = 0, **options):
-        super().__init__(max_length=60, **options)
+        super().__init__(**options)
         self.measure, self.unit, self.pinch_g, self.most, self.least = measure, unit, pinch_g, most, least
 
     def to_python(self, value):
-        text = super().to_python(value)
-        if text in self.empty_values:
+        text = (value or "").strip()[:60]
+        if not text:
             return None
         try:
             found = read(text, self.measure, self.unit, self.pinch_g)
