@@ -84,5 +84,3 @@ def offer(owner: Member, item, pack="50", price="4.90", lead=6, supplier="Marram
     return Offer.objects.create(
         studio=owner.studio, supplier=seller, item=item, pack=Decimal(pack), price=Decimal(price)
     )
-
-

@@ -192,7 +192,10 @@ def test_a_delivery_makes_lots_with_the_colour_and_drawer_of_the_last(owner):
     receive(owner, parcels, press=same)
     receive(owner, parcels, press=same)
     new = Lot.objects.filter(dye_lot__startswith="M-").order_by("dye_lot")
-    assert [(each.on_hand, each.srgb, each.drawer.name) for each in new] == [(25, "#6f7d43", "D1"), (50, "#6f7d43", "B2")]
+    assert [(each.on_hand, each.srgb, each.drawer.name) for each in new] == [
+        (25, "#6f7d43", "D1"),
+        (50, "#6f7d43", "B2"),
+    ]
     with pytest.raises(Told):
         receive(owner, [], press=make.press())
 
@@ -214,7 +217,8 @@ def test_what_lies_ahead_has_not_happened(owner):
 
 
 STEPS = st.lists(
-    st.tuples(st.sampled_from(["pull", "back", "recount", "undo", "split"]), st.integers(1, 30), st.integers(0, 20)), max_size=12
+    st.tuples(st.sampled_from(["pull", "back", "recount", "undo", "split"]), st.integers(1, 30), st.integers(0, 20)),
+    max_size=12,
 )
 
 

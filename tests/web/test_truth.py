@@ -94,7 +94,9 @@ def test_a_killed_server_loses_nothing_that_was_confirmed(tmp_path):
     client.force_login(owner.user)
     cookie = client.cookies["sessionid"].value
     database = connection.settings_dict
-    url = f"postgres://{database['USER']}:{database['PASSWORD']}@{database['HOST']}:{database['PORT']}/{database['NAME']}"
+    url = (
+        f"postgres://{database['USER']}:{database['PASSWORD']}@{database['HOST']}:{database['PORT']}/{database['NAME']}"
+    )
     env = {**os.environ, "DATABASE_URL": url, "DJANGO_SETTINGS_MODULE": "tests.settings"}
     port = 8600 + os.getpid() % 300
     command = [sys.executable, "-m", "gunicorn", "-c", "wembit/launch/gunicorn.py", "-b", f"127.0.0.1:{port}"]

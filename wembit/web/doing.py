@@ -7,7 +7,7 @@ import datetime as dt
 from wembit.web import clock
 from wembit.web.bench.queries import makings
 from wembit.web.plan.queries import projects, shorts_by_project
-from wembit.web.restock.queries import on_the_way, tide_lines
+from wembit.web.restock.queries import on_the_way, tides_now
 from wembit.web.stash.queries import low_items
 
 SOON_DAYS = 14
@@ -24,7 +24,7 @@ def things_to_do(member) -> dict:
     soon = [project for project in plan if project.due <= today + dt.timedelta(days=SOON_DAYS)]
     return {
         "makings": makings(studio),
-        "tides": [tide for tide in tide_lines(studio) if tide.to_order],
+        "tides": [tide for tide in tides_now(studio) if tide.to_order],
         "due": soon or plan[:1],
         "startable": next((project for project in plan if not project.short), None),
         "low": low_items(studio),

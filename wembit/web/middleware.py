@@ -36,5 +36,6 @@ class StudioMiddleware:
         member = studio and member_in_hand(request, studio)
         if member is None:
             raise Http404
+        member.studio = studio
         request.studio, request.member = studio, member
         return None

@@ -47,6 +47,13 @@ class TideLine:
         return [(by_pack[size], count) for size, count in self.outlook.chosen.packs]
 
 
+def tides_now(studio) -> list[TideLine]:
+    """`tide_lines` of all items, looked up once for a request: its page and its strip of places show the same."""
+    if not hasattr(studio, "_tides"):
+        studio._tides = tide_lines(studio)
+    return studio._tides
+
+
 def tide_lines(studio, item_id: UUID | None = None) -> list[TideLine]:
     """Outlooks of the items that planned projects need, the most urgent first. A bounded number of queries."""
     today = clock.today(studio)
@@ -150,7 +157,7 @@ def suppliers(studio) -> list[Supplier]:
 
 def order_line(studio) -> tuple[int, dt.date | None]:
     """How many items are to be ordered, and by when the first."""
-    urgent = [tide for tide in tide_lines(studio) if tide.to_order]
+    urgent = [tide for tide in tides_now(studio) if tide.to_order]
     return len(urgent), min((tide.outlook.order_by for tide in urgent), default=None)
 
 

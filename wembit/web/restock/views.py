@@ -29,7 +29,7 @@ from .pictures import chart
 
 
 def tide_context(request) -> dict:
-    tides = queries.tide_lines(request.studio)
+    tides = queries.tides_now(request.studio)
     running = [tide for tide in tides if tide.outlook.runs_out]
     lasting = [tide for tide in tides if not tide.outlook.runs_out]
     return {

@@ -1,0 +1,118 @@
+"""Every main page with the demo studio: it answers, in a bounded number of queries, and its numbers are the data's."""
+
+import pytest
+from django.test import Client
+from django.test.utils import CaptureQueriesContext
+
+from wembit.demo.loader import load
+from wembit.web.bench.models import Making
+from wembit.web.figures.models import Figure
+from wembit.web.plan.models import Project
+from wembit.web.stash.models import Entry, Item, Lot, Movement
+from wembit.web.studio.models import Member, Studio
+
+MOST_QUERIES = {
+    "": 34, "stash/": 22, "stash/?words=moss": 22, "stash/?by=hue": 22, "stash/stocktake/": 24, "stash/delivery/": 22,
+    "figures/": 30, "plan/": 28, "plan/new/": 22, "colour/": 20, "bench/": 28, "restock/": 30, "restock/suppliers/": 24,
+    "house/": 22, "find/?words=moss": 24,
+}  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def demo(django_db_setup, django_db_blocker):
+    """The demo studio, once for all tests of this file; its rows are removed at the end."""
+    from wembit.demo.loader import wipe
+
+    with django_db_blocker.unblock():
+        studio = load()
+        yield studio
+        wipe()
+
+
+@pytest.fixture
+def mira(demo, db):
+    client = Client()
+    client.force_login(Member.objects.get(studio=demo, role="owner").user)
+    return client
+
+
+def queries(client, address):
+    from django.db import connection
+
+    with CaptureQueriesContext(connection) as caught:
+        answer = client.get(address)
+    return answer, len(caught)
+
+
+@pytest.mark.parametrize("address", MOST_QUERIES)
+def test_a_page_answers_in_a_bounded_number_of_queries(mira, address):
+    answer, count = queries(mira, f"/s/saltgrass/{address}")
+    assert answer.status_code == 200
+    assert count <= MOST_QUERIES[address], count
+
+
+@pytest.mark.parametrize("model", [Lot, Figure, Project, Making, Item])
+def test_one_things_page_answers_too(mira, demo, model):
+    address = {
+        Lot: "stash/lot/{}/",
+        Figure: "figures/{}/",
+        Project: "plan/{}/",
+        Making: "bench/{}/",
+        Item: "restock/item/{}/",
+    }
+    for thing in model.objects.of(demo)[:6]:
+        answer, count = queries(mira, f"/s/saltgrass/{address[model].format(thing.pk)}")
+        assert answer.status_code == 200 and count <= 40, (address[model], count)
+    figure = Figure.objects.of(demo).first()
+    assert mira.get(f"/s/saltgrass/figures/{figure.pk}/?part=body").status_code == 200
+    project = Project.objects.of(demo).first()
+    assert "take" in mira.get(f"/s/saltgrass/plan/{project.pk}/pull-list/").content.decode()
+
+
+def test_the_demo_is_what_it_says(demo, db):
+    lots = Lot.objects.of(demo)
+    assert 55 <= lots.count() <= 75
+    breeds = set(lots.exclude(item__breed="").values_list("item__breed", flat=True))
+    forms = set(lots.exclude(item__form="").values_list("item__form", flat=True))
+    assert len(breeds) >= 10
+    assert forms == {"tops", "sliver", "batt", "core", "locks", "neps", "fleece", "scrap", "filling"}
+    assert Figure.objects.of(demo).count() == 8
+    assert Project.objects.of(demo).filter(state="planned").count() == 5
+    days = Entry.objects.of(demo).order_by("happened_at")
+    assert (days.last().happened_at - days.first().happened_at).days > 90
+    for lot in lots:
+        assert sum(lot.movements.values_list("amount", flat=True)) == lot.on_hand
+
+
+def test_the_demo_is_short_of_something_that_can_be_ordered(demo, db):
+    from wembit.web.restock.queries import tide_lines
+
+    short = {tide.item.name: tide for tide in tide_lines(demo) if tide.to_order}
+    assert {"moss", "peat"} <= set(short)
+    assert all(tide.supplier and tide.outlook.chosen.packs and not tide.outlook.late for tide in short.values())
+
+
+def test_a_day_later_the_demo_can_be_loaded_again(demo, db):
+    assert Studio.objects.filter(slug="saltgrass").count() == 1
+    assert Movement.objects.of(demo).count() > 300
+
+
+def test_a_page_that_is_not_there_says_where_things_are(mira):
+    answer = mira.get("/s/saltgrass/stash/lot/00000000-0000-0000-0000-000000000000/")
+    assert answer.status_code == 404 and "not here" in answer.content.decode()
+    assert Client().get("/nowhere/").status_code == 404
+
+
+def test_security_headers_and_no_traces_on_the_device(mira):
+    answer = mira.get("/s/saltgrass/")
+    policy = answer.headers["Content-Security-Policy"]
+    assert "default-src 'none'" in policy and "unsafe" not in policy
+    assert "no-store" in answer.headers["Cache-Control"] and "HX-Request" in answer.headers["Vary"]
+    html = answer.content.decode()
+    assert " style=" not in html and "onclick" not in html
+
+
+def test_the_door_leads_on(mira):
+    assert Client().get("/health/").content == b"ok"
+    assert mira.get("/").url == "/s/saltgrass/"
+    assert Client().get("/").url == "/sign-in/"

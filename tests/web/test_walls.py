@@ -1,0 +1,162 @@
+"""Walls between studios, and what each role may do: every table, every address."""
+
+import re
+import uuid
+
+import pytest
+from django.apps import apps
+from django.test import Client
+from django.urls import get_resolver
+
+from tests.web import factories as make
+from tests.web.conftest import signed_in
+from wembit.web import clock
+from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.models import Making, Piece, PieceLayer
+from wembit.web.restock.actions.put_on_list import put_on_list
+from wembit.web.restock.models import Order, OrderLine
+from wembit.web.stash.models import Entry
+from wembit.web.studio.models import Studio, User
+
+OURS = ("studio", "stash", "figures", "plan", "bench", "restock")
+POST_ONLY_OWNER = {
+    "studio:settings", "studio:invite", "studio:role", "studio:remove", "studio:new_password",
+    "restock:new_supplier", "restock:supplier", "restock:offer",
+}  # fmt: skip
+OPEN_TO_VIEWERS = {"studio:pinch", "studio:hand", "studio:second_hand"}
+
+
+@pytest.mark.parametrize("model", [m for app in OURS for m in apps.get_app_config(app).get_models()], ids=str)
+def test_every_table_belongs_to_a_studio(model):
+    if model in (User, Studio):
+        return
+    field = model._meta.get_field("studio")
+    assert field.related_model is Studio and not field.null
+    assert model._meta.pk.get_internal_type() == "UUIDField"
+
+
+def addresses(patterns=None, before="", space=""):
+    """(name, route) of every address under /s/<studio>/."""
+    for pattern in patterns or get_resolver().url_patterns:
+        route = before + str(pattern.pattern)
+        if hasattr(pattern, "url_patterns"):
+            name = pattern.namespace or space
+            yield from addresses(pattern.url_patterns, route, name or "")
+        elif route.startswith("s/<slug:studio>/"):
+            yield (f"{space}:{pattern.name}" if space else pattern.name), route
+
+
+ROUTES = sorted(addresses())
+WITH_ID = [(name, route) for name, route in ROUTES if "<uuid:" in route]
+
+
+@pytest.fixture
+def theirs(db):
+    """Another studio with one of everything; ids by the names that addresses use."""
+    stranger = make.studio_owner("Dune", "ana")
+    lot = make.lot(stranger)
+    figure = make.figure(stranger, fibre=lot)
+    project = make.project(stranger, figure)
+    making = begin_making(stranger, project.pk)
+    offer = make.offer(stranger, lot.item)
+    put_on_list(stranger, {offer.pk: 1})
+    return {
+        "lot_id": lot.pk, "entry_id": Entry.objects.of(stranger.studio).first().pk, "figure_id": figure.pk,
+        "key": "ball", "project_id": project.pk, "making_id": making.pk,
+        "layer_id": PieceLayer.objects.first().pk, "piece_id": Piece.objects.first().pk, "item_id": lot.item_id,
+        "line_id": OrderLine.objects.first().pk, "order_id": Order.objects.first().pk,
+        "supplier_id": offer.supplier_id, "member_id": stranger.pk, "studio": "saltgrass", "name": "x.jpg",
+    }  # fmt: skip
+
+
+def filled(route, ids):
+    return "/" + re.sub(r"<\w+:(\w+)>", lambda found: str(ids[found[1]]), route)
+
+
+@pytest.mark.parametrize(("name", "route"), WITH_ID, ids=[name for name, _ in WITH_ID])
+def test_ids_of_another_studio_are_not_there(theirs, owner, name, route):
+    client = signed_in(owner)
+    address = filled(route, theirs)
+    answer = client.get(address)
+    if answer.status_code == 405:
+        lot = make.lot(owner, "own")
+        given = {
+            "key": str(uuid.uuid4()), "amount": "1", "lot": str(lot.pk), "into": str(lot.pk), "role": "maker",
+            "length": "9", "item": str(lot.item_id), "pack": "5", "price": "1", "name": "x", "lead_days": "3",
+            "count": "1", "due": "2099-01-01", "state": "made", "kind": "ball",
+        }  # fmt: skip
+        answer = client.post(address, given)
+    assert answer.status_code == 404
+
+
+def test_another_studio_is_not_there(theirs, owner):
+    client = signed_in(owner)
+    for name, route in ROUTES:
+        if "<uuid" not in route and "<path" not in route:
+            answer = client.get(filled(route, {"studio": "dune"}))
+            assert answer.status_code == 404, name
+
+
+def test_without_signing_in_everything_asks_for_it(owner):
+    for name, route in ROUTES:
+        ids = {
+            "studio": "saltgrass",
+            "name": "x",
+            "key": "k",
+            **dict.fromkeys(re.findall(r"uuid:(\w+)", route), uuid.uuid4()),
+        }
+        answer = Client().get(filled(route, ids))
+        assert answer.status_code == 302 and answer.url.startswith("/sign-in/"), name
+    from_htmx = Client().get("/s/saltgrass/stash/", headers={"HX-Request": "true"})
+    assert from_htmx.status_code == 401 and from_htmx.headers["HX-Redirect"].startswith("/sign-in/")
+
+
+@pytest.fixture
+def ours(owner):
+    lot = make.lot(owner)
+    figure = make.figure(owner, fibre=lot)
+    project = make.project(owner, figure)
+    making = begin_making(owner, project.pk)
+    offer = make.offer(owner, lot.item)
+    put_on_list(owner, {offer.pk: 1})
+    return {
+        "lot_id": lot.pk, "entry_id": Entry.objects.of(owner.studio).first().pk, "figure_id": figure.pk, "key": "ball",
+        "project_id": project.pk, "making_id": making.pk, "layer_id": PieceLayer.objects.first().pk,
+        "piece_id": Piece.objects.first().pk, "item_id": lot.item_id, "line_id": OrderLine.objects.first().pk,
+        "order_id": Order.objects.first().pk, "supplier_id": offer.supplier_id, "member_id": owner.pk,
+        "studio": "saltgrass", "lot": lot,
+    }  # fmt: skip
+
+
+def posted(client, route, ids):
+    given = {"key": str(uuid.uuid4()), "amount": "1", "lot": str(ids["lot_id"]), "into": str(ids["lot_id"]), "role": "maker",
+             "length": "9", "item": str(ids["item_id"]), "pack": "5", "price": "1", "name": "x", "lead_days": "3",
+             "count": "1", "due": str(clock.now().date()), "state": "made",
+             "kind": "fibre" if "stocktake" in route else "ball", "colourway": str(uuid.uuid4()), "slot": "main",
+             "timezone": "UTC", "currency": "EUR", "decimal_mark": ".", "weight_unit": "g", "length_unit": "mm",
+             "form": "tops", "breed": "merino", "copy_name": "y", "item_0": str(ids["item_id"]), "amount_0": "3",
+             f"pack_{uuid.uuid4()}": "1"}  # fmt: skip
+    return client.post(filled(route, ids), given)
+
+
+CHANGES = [(name, route) for name, route in ROUTES if name not in OPEN_TO_VIEWERS and "<path" not in route]
+
+
+@pytest.mark.parametrize(("name", "route"), CHANGES, ids=[name for name, _ in CHANGES])
+def test_a_viewer_reads_and_changes_nothing(ours, studio, name, route):
+    client = signed_in(make.member(studio, "viewer", "vera"))
+    read = client.get(filled(route, ours))
+    assert read.status_code in (200, 405)
+    before = Entry.objects.count()
+    answer = posted(client, route, ours)
+    assert answer.status_code in (403, 405, 404), name
+    if answer.status_code == 403:
+        assert "Ask an owner" in answer.content.decode()
+    assert Entry.objects.count() == before and Making.objects.get().finished_at is None
+
+
+@pytest.mark.parametrize("name", sorted(POST_ONLY_OWNER))
+def test_a_maker_leaves_members_prices_and_settings_alone(ours, studio, name):
+    client = signed_in(make.member(studio))
+    answer = posted(client, dict(ROUTES)[name], ours)
+    assert answer.status_code == 403 and "Only an owner" in answer.content.decode()
