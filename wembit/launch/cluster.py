@@ -86,6 +86,7 @@ class Cluster:
         self.make()
         if self.running():
             return
+        self._wait_for_orphans()
         (self.data / "postmaster.pid").unlink(missing_ok=True)
         port = self._free_port()
         (self.folder / "port").write_text(str(port))
@@ -108,6 +109,16 @@ class Cluster:
             return Path(f"/proc/{pid}/cwd").resolve() == self.data.resolve()
         except (OSError, ValueError):
             return False
+
+    def _wait_for_orphans(self) -> None:
+        """After a kill -9 the server's children need a moment to notice; until then the data are locked."""
+        for folder in Path("/proc").glob("[0-9]*"):
+            try:
+                ours = (folder / "cwd").resolve() == self.data.resolve()
+            except OSError:
+                continue
+            if ours and not wait_for_end(int(folder.name)):
+                raise Trouble(f"Process {folder.name} of a killed database still runs. End it, then try again.")
 
     def sql(self, text: str, database: str = "postgres") -> str:
         """Run SQL as the superuser, by the socket."""
