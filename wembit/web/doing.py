@@ -13,9 +13,13 @@ from wembit.web.stash.queries import low_items
 SOON_DAYS = 14
 
 
-def things_to_do(member) -> dict:
+def things_now(studio) -> dict:
+    """`things_to_do`, kept until the next press or the next day."""
+    return studio.kept(f"today:{clock.today(studio)}", lambda: things_to_do(studio))
+
+
+def things_to_do(studio) -> dict:
     """Next at the bench, what to order by when, what is due, what is low, what comes."""
-    studio = member.studio
     today = clock.today(studio)
     plan = projects(studio)
     shorts = shorts_by_project(studio)

@@ -27,7 +27,7 @@ def found(studio, words: str) -> list[Found]:
         return []
     lots = [
         Found(lot.item.name, lot.item.what, reverse("stash:lot", args=[studio.slug, lot.pk]), lot.srgb)
-        for lot in shelf(studio, ShelfFilters(words=words))[:MOST]
+        for lot in shelf(studio, ShelfFilters(words=words), "breed", 0, MOST)[0]
     ]
     figures = [
         Found(each.name, "figure", reverse("figures:figure", args=[studio.slug, each.pk]))

@@ -44,17 +44,22 @@ def frame(request) -> dict:
 def places(request, studio) -> list[Place]:
     """The places in the order of the work, with their live lines."""
     app = request.resolver_match.namespace if request.resolver_match else ""
-    rows = [
+    rows = studio.kept(f"strip:{clock.today(studio)}", lambda: live_lines(studio))
+    return [
+        Place(key, name, reverse(f"{place}:home", args=[studio.slug]), line, app == place)
+        for key, (place, name, line) in enumerate(rows, 1)
+    ]
+
+
+def live_lines(studio) -> list[tuple[str, str, str]]:
+    """Each place with its name and its live line."""
+    return [
         ("figures", "Figures", many(figure_count(studio), "design")),
         ("plan", "Plan", _plan(studio)),
         ("stash", "Stash", _stash(studio)),
         ("colour", "Colour", "the map"),
         ("bench", "Bench", f"{makings_in_hand(studio)} in hand"),
         ("restock", "Restock", _restock(studio)),
-    ]
-    return [
-        Place(key, name, reverse(f"{place}:home", args=[studio.slug]), line, app == place)
-        for key, (place, name, line) in enumerate(rows, 1)
     ]
 
 

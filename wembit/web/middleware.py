@@ -18,6 +18,8 @@ class StudioMiddleware:
     def __call__(self, request):
         request.studio = request.member = None
         response = self.get_response(request)
+        if request.studio is not None and request.method not in ("GET", "HEAD"):
+            request.studio.pressed()
         response.headers.setdefault("Cache-Control", "no-store")
         vary = response.headers.get("Vary", "")
         response.headers["Vary"] = f"{vary}, HX-Request" if vary else "HX-Request"

@@ -14,7 +14,7 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.answers import local_path
-from wembit.web.doing import things_to_do
+from wembit.web.doing import things_now
 from wembit.web.fields import read
 from wembit.web.finding import found
 from wembit.web.presses import press_of
@@ -26,7 +26,7 @@ from wembit.web.told import Told
 @require_GET
 def today(request):
     """The page behind the studio's name: the next few things to do."""
-    return render(request, "today.html", things_to_do(request.member))
+    return render(request, "today.html", things_now(request.studio))
 
 
 @require_GET

@@ -5,8 +5,7 @@ from __future__ import annotations
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
-from wembit.web.stash.models import FIBRE
-from wembit.web.stash.queries import ShelfFilters, shelf
+from wembit.web.stash.queries import fibre_lots
 
 from .pictures import FULL_CHROMA, MAP_RADIUS, nearest, spots
 
@@ -14,7 +13,7 @@ from .pictures import FULL_CHROMA, MAP_RADIUS, nearest, spots
 @require_GET
 def home(request):
     """All lots with a colour; `?lot=` sets the target, to which the nearest are joined."""
-    lots = [lot for lot in shelf(request.studio, ShelfFilters()) if lot.item.kind == FIBRE]
+    lots = fibre_lots(request.studio)
     found = spots(lots)
     target = next((spot for spot in found if str(spot.lot.pk) == request.GET.get("lot", "")), None)
     rings = [(chroma, chroma * MAP_RADIUS / FULL_CHROMA) for chroma in (20, 40, 60)]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
+from django.template.loader import render_to_string
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
@@ -45,16 +46,20 @@ ROLES = {
 
 @require_GET
 def home(request):
-    """All figures as small drawings, all to one scale."""
-    rows = queries.figures(request.studio)
+    """All figures as small drawings, all to one scale; kept until something changes."""
+    return render(request, "figures/figures.html", {"herd": request.studio.kept("herd", lambda: herd(request.studio))})
+
+
+def herd(studio) -> str:
+    rows = queries.figures(studio)
     ways = {figure.pk: next(iter(figure.newest.colourways.all()), None) for figure in rows}
-    palettes = queries.palettes(request.studio, [way for way in ways.values() if way])
+    palettes = queries.palettes(studio, [way for way in ways.values() if way])
     for figure in rows:
         parts = list(figure.newest.parts.all())
         palette = palettes.get(ways[figure.pk] and ways[figure.pk].pk, Palette({}, {}))
         figure.side = pictures(figure.newest, parts, palette)["side"]
         figure.plan = plan_figure(figure.newest, parts, palette)
-    return render(request, "figures/figures.html", {"figures": rows, "scale": 1.35})
+    return render_to_string("figures/_herd.html", {"figures": rows, "scale": 1.35, "studio": studio})
 
 
 @require_http_methods(["GET", "POST"])
@@ -67,6 +72,12 @@ def new(request):
     if faults:
         return again(request, "figures/new.html", {}, faults)
     return redirect("figures:figure", studio=request.studio.slug, figure_id=figure.pk)
+
+
+def fibre_options(studio) -> str:
+    """The list of fibres to choose from, each with what is free of it; the same for every slot."""
+    fibres = [each for each in items(studio) if each.kind == FIBRE]
+    return render_to_string("figures/_fibre_options.html", {"fibres": fibres, "studio": studio})
 
 
 def figure_context(request, figure, key: str = "") -> dict:
@@ -83,7 +94,7 @@ def figure_context(request, figure, key: str = "") -> dict:
         "sums": sums(plan),
         "views": list(pictures(version, parts, palette).values()),
         "slots": [(slot, palette.items.get(slot.pk), palette.colour(slot.pk)) for slot in version.slots.all()],
-        "fibres": [each for each in items(request.studio) if each.kind == FIBRE],
+        "fibre_options": request.studio.kept("fibre-options", lambda: fibre_options(request.studio)),
         "kinds": [*KINDS, "eye"],
         "picked": key,
     }

@@ -67,6 +67,11 @@ def open_needs(studio, **filters) -> list[Need]:
     return needs
 
 
+def needs_now(studio) -> list[Need]:
+    """`open_needs` of all projects, looked up once for a request."""
+    return studio.once("needs", lambda: open_needs(studio))
+
+
 def _sums(model, need_ids: list[UUID]) -> dict[UUID, Decimal]:
     rows = model.objects.filter(need__in=need_ids).order_by().values("need").annotate(total=Sum("amount"))
     return dict(rows.values_list("need", "total"))
@@ -112,10 +117,10 @@ def _short(need: Need) -> Decimal:
     return missing if missing >= CRUMB else ZERO
 
 
-def shorts_by_project(studio) -> dict[UUID, list[NeedLine]]:
-    """The short needs of every open project."""
-    found: dict[UUID, list[NeedLine]] = {}
-    for line in lines(studio, open_needs(studio)):
-        if line.short:
-            found.setdefault(line.need.project_id, []).append(line)
+def shorts_by_project(studio) -> dict[UUID, list[Need]]:
+    """The needs of every open project for which no bag can give enough."""
+    found: dict[UUID, list[Need]] = {}
+    for need in needs_now(studio):
+        if _short(need):
+            found.setdefault(need.project_id, []).append(need)
     return found

@@ -14,7 +14,7 @@ from django.http import Http404
 from wembit.core.stock.forecast import Dated, Outlook, balances, forecast
 from wembit.web import clock
 from wembit.web.plan.models import Need
-from wembit.web.plan.queries import open_needs
+from wembit.web.plan.queries import needs_now, open_needs
 from wembit.web.stash.models import ZERO, Item, Lot
 from wembit.web.stash.queries import with_stock
 
@@ -49,15 +49,13 @@ class TideLine:
 
 def tides_now(studio) -> list[TideLine]:
     """`tide_lines` of all items, looked up once for a request: its page and its strip of places show the same."""
-    if not hasattr(studio, "_tides"):
-        studio._tides = tide_lines(studio)
-    return studio._tides
+    return studio.once("tides", lambda: tide_lines(studio))
 
 
 def tide_lines(studio, item_id: UUID | None = None) -> list[TideLine]:
     """Outlooks of the items that planned projects need, the most urgent first. A bounded number of queries."""
     today = clock.today(studio)
-    needs = open_needs(studio, **({"item": item_id} if item_id else {}))
+    needs = open_needs(studio, item=item_id) if item_id else needs_now(studio)
     by_item: dict[UUID, list[Need]] = {}
     for need in needs:
         if not need.left:

@@ -6,8 +6,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
+from itertools import groupby
 
-from wembit.core.colour.spaces import GREY, HUES, chroma_hue
 from wembit.core.fibres import BREEDS, FORMS, NOTIONS
 
 from .forms_drawn import Drawing, drawings
@@ -69,32 +69,19 @@ def draw(lot: Lot, px2_per_gram: float = PX2_PER_GRAM, least: float = LEAST_PX2)
 
 
 def boards(lots: Sequence[Lot], by: str) -> list[Board]:
-    """The shelf's boards, lots of a group side by side; within a hue by lightness."""
-    groups: dict[tuple, list[Lot]] = {}
-    for lot in lots:
-        groups.setdefault(_group(lot, by), []).append(lot)
-    found = []
-    for (_, name), members in sorted(groups.items(), key=lambda pair: pair[0]):
-        if by == "hue":
-            members.sort(key=lambda lot: (lot.lab_l or 0, chroma_hue(lot.lab_a or 0, lot.lab_b or 0)[1]))
-        found.append(Board(name, [draw(lot) for lot in members]))
-    return found
+    """The shelf's boards: lots of a group side by side, in the order in which they come."""
+    return [Board(name, [draw(lot) for lot in group]) for name, group in groupby(lots, lambda lot: _group(lot, by))]
 
 
-def _group(lot: Lot, by: str) -> tuple:
+def _group(lot: Lot, by: str) -> str:
     item = lot.item
-    if by == "hue":
-        if item.kind != FIBRE:
-            return 10, "notions"
-        order = [*HUES, GREY]
-        return (order.index(lot.hue), f"{lot.hue}s") if lot.hue in order else (9, "no colour picked yet")
     if by == "drawer":
-        return (0, f"drawer {lot.drawer.name}") if lot.drawer else (1, "no drawer yet")
+        return f"drawer {lot.drawer.name}" if lot.drawer else "no drawer yet"
+    if by == "hue" and item.kind == FIBRE:
+        return f"{lot.hue}s" if lot.hue else "no colour picked yet"
     if item.kind != FIBRE:
-        return 9, NOTIONS[item.notion]
-    if by == "form":
-        return list(FORMS).index(item.form), FORMS[item.form].name
-    return 0, f"{BREEDS[item.breed].name} {FORMS[item.form].name}"
+        return "notions" if by == "hue" else NOTIONS[item.notion]
+    return FORMS[item.form].name if by == "form" else f"{BREEDS[item.breed].name} {FORMS[item.form].name}"
 
 
 @dataclass(frozen=True)

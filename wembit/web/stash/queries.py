@@ -8,13 +8,15 @@ from dataclasses import dataclass
 from decimal import Decimal
 from uuid import UUID
 
-from django.db.models import Count, F, OuterRef, Q, Subquery, Sum, Value
+from django.db.models import Case, Count, F, OuterRef, Q, Subquery, Sum, Value, When
 from django.db.models.functions import Coalesce, Greatest
 from django.http import Http404
 
+from wembit.core.colour.spaces import GREY, HUES
+from wembit.core.fibres import FORMS
 from wembit.web import clock
 
-from .models import GRAMS, ZERO, Drawer, Entry, Item, Lot, Movement, Promise
+from .models import FIBRE, GRAMS, ZERO, Drawer, Entry, Item, Lot, Movement, Promise
 
 
 def lot_of(studio, lot_id: UUID) -> Lot:
@@ -41,15 +43,42 @@ class ShelfFilters:
     free_only: bool = False
 
 
-def shelf(studio, filters: ShelfFilters) -> list[Lot]:
-    """The lots as the shelf draws them, with `promised`. One query, however many lots."""
-    lots = with_promised(Lot.objects.of(studio).on_shelf()).select_related("item", "drawer")
+def _at(field: str, values: Iterable[str]):
+    """The place of a field's value in a list of values, those not listed last."""
+    places = [When(**{field: value}, then=Value(place)) for place, value in enumerate(values)]
+    return Case(*places, default=Value(len(places)))
+
+
+ORDERS = {
+    "breed": ["item__kind", "item__breed", _at("item__form", FORMS), "item__notion", "item__name", "-on_hand", "pk"],
+    "form": ["item__kind", _at("item__form", FORMS), "item__notion", "item__breed", "item__name", "-on_hand", "pk"],
+    "hue": ["item__kind", _at("hue", [*HUES, GREY]), F("lab_l").asc(nulls_last=True), "pk"],
+    "drawer": [F("drawer__name").asc(nulls_last=True), "item__kind", "item__breed", "item__name", "-on_hand", "pk"],
+}
+
+
+def shelf(studio, filters: ShelfFilters, by: str, start: int, most: int) -> tuple[list[Lot], int]:
+    """`most` lots from `start` on in the order of `by`, as the shelf draws them, and how many there are. Two queries."""
+    found = _on_shelf(studio, filters)
+    lots = with_promised(found).select_related("item", "drawer").order_by(*ORDERS[by])
+    return list(lots[start : start + most]), found.count()
+
+
+def fibre_lots(studio) -> list[Lot]:
+    """All lots of fibres on the shelf, with `promised`. One query."""
+    return list(
+        with_promised(Lot.objects.of(studio).on_shelf().filter(item__kind=FIBRE)).select_related("item", "drawer")
+    )
+
+
+def _on_shelf(studio, filters: ShelfFilters):
+    lots = Lot.objects.of(studio).on_shelf()
     exact = {"item__breed": filters.breed, "item__form": filters.form, "hue": filters.hue}
     lots = lots.filter(**{key: value for key, value in exact.items() if value})
     if filters.drawer:
         lots = lots.filter(drawer__name=filters.drawer)
     if filters.free_only:
-        lots = lots.filter(on_hand__gt=F("promised"))
+        lots = with_promised(lots).filter(on_hand__gt=F("promised"))
     for word in filters.words.split():
         lots = lots.filter(
             Q(item__name__icontains=word)
@@ -59,7 +88,7 @@ def shelf(studio, filters: ShelfFilters) -> list[Lot]:
             | Q(dye_lot__icontains=word)
             | Q(drawer__name__iexact=word)
         )
-    return list(lots.order_by("item__kind", "item__breed", "item__form", "item__name", "-on_hand"))
+    return lots
 
 
 def shelf_line(studio) -> tuple[Decimal, int]:
@@ -99,7 +128,8 @@ def with_stock(items_):
 
 def low_items(studio) -> list[Item]:
     """Items whose free amount is below their own minimum."""
-    return list(with_stock(Item.objects.of(studio).filter(minimum__gt=0)).filter(free__lt=F("minimum")))
+    kept = with_stock(Item.objects.of(studio).filter(minimum__gt=0))
+    return [item for item in kept if item.free < item.minimum]
 
 
 def colours(studio, item_ids: Iterable[UUID]) -> dict[UUID, str]:

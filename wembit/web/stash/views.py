@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from django import forms
 from django.contrib import messages
-from django.http import Http404
+from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.template.loader import render_to_string
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
@@ -37,6 +38,7 @@ BREED_CHOICES = [(key, breed.name) for key, breed in BREEDS.items()]
 FORM_CHOICES = [(key, form.name) for key, form in FORMS.items()]
 NOTION_UNITS = {"wire": MILLIMETRES, "thread": MILLIMETRES}
 RECEIVE_ROWS = 4
+MOST_SHOWN = 120  # bags drawn at once; more come as one scrolls
 
 
 def filters_of(request) -> queries.ShelfFilters:
@@ -51,25 +53,48 @@ def filters_of(request) -> queries.ShelfFilters:
     )
 
 
+def whole_number(text: str) -> int:
+    return int(text) if text.isascii() and text.isdigit() and len(text) < 7 else 0
+
+
 def shelf_context(request) -> dict:
-    filters = filters_of(request)
+    """The shelf with its sieve; the whole shelf's boards are kept until something changes."""
+    studio, filters = request.studio, filters_of(request)
     by = request.GET.get("by", "breed")
     by = by if by in GROUPS else "breed"
-    lots = queries.shelf(request.studio, filters)
+    start = whole_number(request.GET.get("from", ""))
+    rest = request.GET.copy()
+    rest["from"] = start + MOST_SHOWN
+    if start or filters != queries.ShelfFilters():
+        drawn, lot_count = drawn_boards(studio, filters, by, start, rest)
+    else:
+        drawn, lot_count = studio.kept(f"boards:{by}", lambda: drawn_boards(studio, filters, by, start, rest))
     return {
         "filters": filters,
         "by": by,
         "groups": GROUPS.items(),
-        "boards": boards(lots, by),
-        "lot_count": len(lots),
-        "any_filter": filters != queries.ShelfFilters(),
+        "boards": drawn,
+        "lot_count": lot_count,
         "breeds": BREED_CHOICES,
         "forms": FORM_CHOICES,
         "hues": [(hue, f"{hue}s") for hue in (*HUES, GREY)],
-        "drawers": [(name, name) for name in queries.drawers(request.studio)],
+        "drawers": [(name, name) for name in queries.drawers(studio)],
         "drawings": drawings().values(),
         "mark": draw_mark(),
     }
+
+
+def drawn_boards(studio, filters, by: str, start: int, rest) -> tuple[str, int]:
+    """The boards as markup, from the lot at `start` on, and how many lots there are in all."""
+    lots, lot_count = queries.shelf(studio, filters, by, start, MOST_SHOWN)
+    context = {
+        "studio": studio,
+        "boards": boards(lots, by),
+        "any_filter": filters != queries.ShelfFilters(),
+        "beyond": max(lot_count - start - MOST_SHOWN, 0),
+        "rest": rest.urlencode(),
+    }
+    return render_to_string("stash/_boards.html", context), lot_count
 
 
 def draw_mark() -> float:
@@ -81,7 +106,9 @@ def draw_mark() -> float:
 
 @require_GET
 def home(request):
-    return page(request, "stash/shelf.html", "stash/_boards.html", shelf_context(request))
+    """The shelf; the boards alone for htmx."""
+    context = shelf_context(request)
+    return HttpResponse(context["boards"]) if request.htmx else render(request, "stash/shelf.html", context)
 
 
 def lot_context(request, lot: Lot) -> dict:

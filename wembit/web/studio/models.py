@@ -5,16 +5,21 @@ from __future__ import annotations
 import hashlib
 import secrets
 import uuid
+from functools import cache
 from zoneinfo import available_timezones
 
 from django.contrib.auth.models import AbstractUser
+from django.core.cache import cache as kept
 from django.core.exceptions import PermissionDenied, ValidationError
 from django.db import models
+from django.db.models import F
+from django.utils.functional import cached_property
 
 from wembit.web.owned import Owned
 
 OWNER, MAKER, VIEWER = "owner", "maker", "viewer"
 ROLES = [(OWNER, "owner"), (MAKER, "maker"), (VIEWER, "viewer")]
+KEPT_SECONDS = 600
 RANK = {VIEWER: 0, MAKER: 1, OWNER: 2}
 REASONS = {
     MAKER: "You look on in this studio. Ask an owner to make you a maker, then you can change this.",
@@ -22,8 +27,13 @@ REASONS = {
 }
 
 
+@cache
+def time_zones() -> list[str]:
+    return sorted(available_timezones())
+
+
 def known_timezone(name: str) -> None:
-    if name not in available_timezones():
+    if name not in time_zones():
         raise ValidationError("Choose a time zone of the list, like Europe/Lisbon.")
 
 
@@ -48,9 +58,28 @@ class Studio(models.Model):
         max_length=2, default="mm", choices=[("mm", "millimetres"), ("cm", "centimetres"), ("in", "inches")]
     )
     members = models.ManyToManyField(User, through="Member", related_name="studios")
+    stamp = models.PositiveBigIntegerField(default=0, editable=False)
 
     def __str__(self):
         return self.name
+
+    def kept(self, what: str, make):
+        """What `make()` gives, kept until the next press in this studio, by whichever process takes it."""
+        return kept.get_or_set(f"{what}:{self.pk}:{self.stamp}", make, KEPT_SECONDS)
+
+    def once(self, what: str, make):
+        """What `make()` gives, looked up once for this request."""
+        if what not in self._once:
+            self._once[what] = make()
+        return self._once[what]
+
+    @cached_property
+    def _once(self) -> dict:
+        return {}
+
+    def pressed(self) -> None:
+        """Something may have changed: what was kept before holds no longer."""
+        Studio.objects.filter(pk=self.pk).update(stamp=F("stamp") + 1)
 
 
 class Member(Owned):

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from zoneinfo import available_timezones
-
 from django import forms
 from django.contrib import messages
 from django.contrib.auth import authenticate
@@ -19,7 +17,7 @@ from .actions.make_link import make_join_link, make_password_link
 from .actions.set_up import set_up, show_pinch
 from .entry_views import WRONG, SignInForm
 from .hands import IN_HAND, keep_hand
-from .models import ROLES, Member, Studio
+from .models import ROLES, Member, Studio, time_zones
 from .queries import members, studios_of
 
 
@@ -39,7 +37,7 @@ def _house(request) -> dict:
     return {
         "members": members(request.studio),
         "roles": ROLES,
-        "zones": [(zone, zone) for zone in sorted(available_timezones()) if "/" in zone or zone == "UTC"],
+        "zones": [(zone, zone) for zone in time_zones() if "/" in zone or zone == "UTC"],
         "marks": Studio._meta.get_field("decimal_mark").choices,
         "weights": Studio._meta.get_field("weight_unit").choices,
         "lengths": Studio._meta.get_field("length_unit").choices,

@@ -1,0 +1,1 @@
+"""Speed and memory, measured and printed, never asserted: ./benchmarks/run."""
