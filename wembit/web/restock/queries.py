@@ -52,6 +52,12 @@ def tides_now(studio) -> list[TideLine]:
     return studio.once("tides", lambda: tide_lines(studio))
 
 
+def tide_of(studio, item_id: UUID) -> TideLine:
+    """One item's outlook, planned or not."""
+    known = next((tide for tide in studio.once("tides", list) if tide.item.pk == item_id), None)
+    return known or tide_lines(studio, item_id)[0]
+
+
 def tide_lines(studio, item_id: UUID | None = None) -> list[TideLine]:
     """Outlooks of the items that planned projects need, the most urgent first. A bounded number of queries."""
     today = clock.today(studio)

@@ -50,9 +50,8 @@ def home(request):
 def item(request, item_id):
     """One wool's shortage in the tray."""
     found = get_object_or_404(Item.objects.of(request.studio), pk=item_id)
-    context = {"tide": queries.tide_lines(request.studio, found.pk)[0]}
-    if not request.htmx:
-        context |= tide_context(request)
+    context = {} if request.htmx else tide_context(request)
+    context["tide"] = queries.tide_of(request.studio, found.pk)
     return page(request, "restock/restock.html", "restock/_shortage.html", context)
 
 

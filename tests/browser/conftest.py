@@ -1,0 +1,125 @@
+"""A browser against the real server with the demo studio. Whatever the console complains of fails the test."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Locator, Page, sync_playwright
+
+from tests.serving import PASSWORD, demo_database, new_database, served
+
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+DESK = {"viewport": {"width": 1280, "height": 800}}
+PHONE = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True, "device_scale_factor": 2}
+AXE = (Path(__file__).parent / "lib" / "axe.min.js").read_text()
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture(scope="session")
+def demo() -> str:
+    """The name of a database with the demo, to be copied."""
+    demo_database("browser_demo")
+    return "browser_demo"
+
+
+@pytest.fixture(scope="session")
+def site(demo) -> Iterator[str]:
+    """The demo served, for tests that change nothing."""
+    with served(new_database("browser_shared", like=demo)) as address:
+        yield address
+
+
+@pytest.fixture
+def own_site(demo) -> Iterator[str]:
+    """A demo of one's own, for a test that changes it."""
+    with served(new_database("browser_own", like=demo)) as address:
+        yield address
+
+
+@pytest.fixture
+def empty_site() -> Iterator[str]:
+    """A house without any studio yet."""
+    from tests.serving import manage
+
+    database = new_database("browser_empty")
+    manage(database, "migrate", "--verbosity", "0")
+    with served(database) as address:
+        yield address
+
+
+@pytest.fixture
+def opened(browser) -> Iterator[Callable[..., Page]]:
+    """`opened(address, DESK)`: a page in a context of its own. At the end nothing may have been complained of."""
+    contexts, troubles = [], []
+
+    def open_page(address: str, device: dict = DESK) -> Page:
+        context = browser.new_context(base_url=address, **device)
+        contexts.append(context)
+        page = context.new_page()
+        page.set_default_timeout(10_000)
+        page.on("pageerror", lambda error: troubles.append(f"error in a script: {error}"))
+        page.on("requestfailed", lambda request: _failed(request, troubles))
+        page.on("console", lambda message: _said(message, troubles))
+        page.on("response", lambda answer: answer.status >= 500 and troubles.append(f"{answer.status} {answer.url}"))
+        page.on("dialog", lambda dialog: dialog.accept())
+        return page
+
+    yield open_page
+    for context in contexts:
+        context.close()
+    assert not troubles, "\n".join(troubles)
+
+
+def _failed(request, troubles: list[str]) -> None:
+    if "ERR_ABORTED" not in (request.failure or ""):  # a page left or a search typed on
+        troubles.append(f"{request.method} {request.url}: {request.failure}")
+
+
+def _said(message, troubles: list[str]) -> None:
+    """Errors and warnings of the console; a form that came back with faults (422) is none."""
+    if message.type in ("error", "warning") and "status of 422" not in message.text:
+        troubles.append(f"console {message.type}: {message.text}")
+
+
+def sign_in(page: Page, username: str = "mira") -> None:
+    """Signed in by keyboard: the first field has the focus."""
+    page.goto("/")
+    page.keyboard.type(username)
+    page.keyboard.press("Tab")
+    page.keyboard.type(PASSWORD)
+    page.keyboard.press("Enter")
+    page.locator("header.strip").wait_for()
+
+
+def tab_to(page: Page, target: Locator, most: int = 250) -> Locator:
+    """Tab until that element has the focus: what cannot be reached so fails."""
+    target.wait_for()
+    for _ in range(most):
+        if target.evaluate("node => node === document.activeElement"):
+            return target
+        page.keyboard.press("Tab")
+    raise AssertionError(f"Tab never came to {target}")
+
+
+def write(page: Page, target: Locator, text: str) -> None:
+    """Tab to a field and write into it, over what stands there."""
+    tab_to(page, target)
+    page.keyboard.press("Control+a")
+    page.keyboard.type(text)
+
+
+def settled(page: Page) -> None:
+    """Wait until no piece of the page is being fetched or swapped."""
+    page.wait_for_function("() => !document.querySelector('.htmx-request, .htmx-swapping, .htmx-settling')")
