@@ -272,7 +272,7 @@ def describe_lot(request, lot_id):
     def do():
         given = form.cleaned_data
         photo = cleaned(request.FILES.get("photo"), request.studio)
-        srgb = given["srgb"] if request.POST.get("has_colour") or found.srgb else ""
+        srgb = given["srgb"] if request.POST.get("has_colour") else ""
         describe(request.member, found.pk, srgb=srgb, dye_lot=given["dye_lot"], drawer=given["drawer"], photo=photo)
         set_minimum(request.member, found.item_id, minimum or 0)
 

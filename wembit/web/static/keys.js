@@ -44,6 +44,12 @@
     if (ink && !(document.activeElement && inField(document.activeElement))) ink.focus();
   });
 
+  // A colour picked by eye is meant: the tick beside it follows.
+  document.addEventListener("input", (event) => {
+    const tick = event.target.matches("input[type=color]") && event.target.closest(".field").querySelector("[name=has_colour]");
+    if (tick) tick.checked = true;
+  });
+
   // The strip of places stands open at a desk and folds behind the title on a phone.
   const fold = document.querySelector(".fold");
   const wide = window.matchMedia("(min-width: 900px)");

@@ -1,0 +1,85 @@
+"""Every main screen with the demo, at desk and phone width: nothing serious for axe, nothing wider than the screen."""
+
+import re
+
+import pytest
+
+from tests.browser.conftest import AXE, DESK, PHONE, sign_in
+
+UUID = "[0-9a-f-]{36}"
+PAGES = {
+    "today": "",
+    "shelf": "stash/",
+    "stocktake": "stash/stocktake/",
+    "delivery": "stash/delivery/",
+    "colour": "colour/",
+    "figures": "figures/",
+    "new figure": "figures/new/",
+    "plan": "plan/",
+    "new project": "plan/new/",
+    "bench": "bench/",
+    "restock": "restock/",
+    "suppliers": "restock/suppliers/",
+    "house": "house/",
+    "find": "find/?words=moss",
+    "second hand": "second-hand/",
+}
+THINGS = {  # a page, and the address of a thing on it
+    "lot": ("stash/", f"stash/lot/{UUID}/"),
+    "figure": ("figures/", f"figures/{UUID}/"),
+    "project": ("plan/", f"plan/{UUID}/"),
+    "pull list": ("plan/", None),
+    "making": ("bench/", f"bench/{UUID}/"),
+    "shortage": ("restock/", f"restock/item/{UUID}/"),
+    "parcel": ("restock/", f"restock/order/{UUID}/arrival/"),
+}
+SERIOUS = ("serious", "critical")
+
+
+def looked_over(page) -> list[str]:
+    """What axe, with enhanced contrast, calls serious or critical on the page as it stands."""
+    page.evaluate(AXE)
+    found = page.evaluate("axe.run(document, {rules: {'color-contrast-enhanced': {enabled: true}}})")
+    serious = [each for each in found["violations"] if each["impact"] in SERIOUS]
+    return [f"{each['id']}: {node['html'][:160]}" for each in serious for node in each["nodes"][:3]]
+
+
+@pytest.fixture(params=[DESK, PHONE], ids=["desk", "phone"])
+def page(request, site, opened):
+    page = opened(site, request.param)
+    sign_in(page)
+    return page
+
+
+def addresses(page) -> dict[str, str]:
+    base = "/s/saltgrass/"
+    found = {name: base + path for name, path in PAGES.items()}
+    for name, (start, pattern) in THINGS.items():
+        if pattern:
+            page.goto(base + start)
+            found[name] = re.search(base + pattern, page.content()).group(0)
+    found["pull list"] = found["project"] + "pull-list/"
+    page.goto(found["figure"])
+    found["part"] = found["figure"] + page.locator(".strip-of-parts a.pick").first.get_attribute("href")
+    return found
+
+
+def test_axe_finds_nothing_serious_and_nothing_sticks_out(page):
+    troubles = []
+    for name, address in addresses(page).items():
+        answer = page.goto(address)
+        assert answer.status == 200, f"{name}: {answer.status}"
+        page.evaluate("document.querySelectorAll('details').forEach(each => each.open = true)")
+        troubles += [f"{name}: {each}" for each in looked_over(page)]
+        wide, screen = page.evaluate("[document.documentElement.scrollWidth, window.innerWidth]")
+        if wide > screen + 1:
+            troubles.append(f"{name}: {wide} px wide on a screen of {screen}")
+        if page.locator("[style]").count():
+            troubles.append(f"{name}: a style attribute, which the policy forbids")
+    assert not troubles, "\n".join(troubles)
+
+
+def test_the_door_is_as_open_to_all(site, opened):
+    page = opened(site, PHONE)
+    page.goto("/sign-in/")
+    assert not looked_over(page)
