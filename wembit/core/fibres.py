@@ -43,6 +43,7 @@ BREEDS = {
     "silk": Breed("Silk", 13, 90),
     "polyester": Breed("Polyester", 25, None),
     "mixed": Breed("Mixed", 25, None),
+    "unknown": Breed("Wool", 25, 90),  # a bag whose label is lost
 }
 
 

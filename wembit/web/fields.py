@@ -21,6 +21,10 @@ class MeasureField(forms.Field):
         super().__init__(**options)
         self.measure, self.unit, self.pinch_g, self.most, self.least = measure, unit, pinch_g, most, least
 
+    @property
+    def suffix(self) -> str:
+        return {"length": " mm", "weight": " g"}.get(self.measure, "")
+
     def to_python(self, value):
         text = (value or "").strip()[:60]
         if not text:
@@ -30,9 +34,11 @@ class MeasureField(forms.Field):
         except ValueError as fault:
             raise ValidationError(str(fault), code="unreadable") from None
         if found.value < self.least:
-            raise ValidationError(f"Write at least {units.shown(self.least)}.", code="least")
+            raise ValidationError(f"Write at least {units.shown(self.least)}{self.suffix}.", code="least")
         if found.value > self.most:
-            raise ValidationError(f"That is more than {units.shown(self.most)}. Check the unit.", code="most")
+            raise ValidationError(
+                f"That is more than {units.shown(self.most)}{self.suffix}. Check the unit.", code="most"
+            )
         return Decimal(str(found.value)).quantize(STEP)
 
     def validate(self, value):

@@ -36,6 +36,17 @@ def length(value: float | Decimal, studio) -> tuple[str, str]:
     return plain(float(value) / MM[unit], {"mm": 1, "cm": 2, "in": 2}[unit], studio.decimal_mark), unit
 
 
+def field_grams(value: float | Decimal, studio) -> str:
+    """A weight in g as a field shows it before it is changed: with its unit where the studio's own is another."""
+    text = plain(value, 3, studio.decimal_mark)
+    return text if studio.weight_unit == "g" else f"{text} g"
+
+
+def field_mm(value: float | Decimal, studio) -> str:
+    """A length in mm as a field shows it, in the studio's unit."""
+    return plain(float(value) / MM[studio.length_unit], 3, studio.decimal_mark)
+
+
 def amount(value: float | Decimal, unit: str, studio) -> tuple[str, str]:
     """Number and unit of an amount in an item's unit."""
     if unit == GRAMS:

@@ -10,7 +10,7 @@ import math
 
 MATRIX = ((0.4124, 0.3576, 0.1805), (0.2126, 0.7152, 0.0722), (0.0193, 0.1192, 0.9505))
 GREY_BELOW = 8.0  # chroma below which wool is called a grey; common practice of shade cards
-HUES = ("rose", "orange", "yellow", "leaf", "green", "sea", "blue", "violet")
+HUES = ("pink", "red", "yellow", "green", "sea", "sky", "blue", "violet")
 GREY = "grey"
 
 
@@ -37,6 +37,6 @@ def chroma_hue(a: float, b: float) -> tuple[float, float]:
 
 
 def sector(a: float, b: float) -> str:
-    """One of the eight hue sectors of 45° each, the first centred on 22.5°, or grey."""
+    """One of the eight hue sectors of 45° each, the first centred on 0°, or grey."""
     chroma, hue = chroma_hue(a, b)
-    return GREY if chroma < GREY_BELOW else HUES[int(hue // 45) % 8]
+    return GREY if chroma < GREY_BELOW else HUES[int((hue + 22.5) // 45) % 8]

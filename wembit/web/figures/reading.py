@@ -10,6 +10,7 @@ from wembit.web.fields import length_field, read
 
 from .sizes import reshaped, resized, sizes
 
+AS_SHOWN_MM = 0.02  # a length shown in inches and sent back unchanged may differ by so much
 FACES = [("side", "seen from the side"), ("front", "seen from the front"), ("top", "seen from above")]
 ROLES = {
     "core": "inside",
@@ -31,7 +32,8 @@ def read_part(request, now) -> tuple[dict, dict]:
     for size in sizes(shape):
         if size.name in given and shape["kind"] == now.shape["kind"]:
             try:
-                lengths[size.name] = float(length_field(request.studio, least=0.1, most=10_000).clean(given[size.name]))
+                found = float(length_field(request.studio, least=0.1, most=10_000).clean(given[size.name]))
+                lengths[size.name] = size.mm if abs(found - size.mm) < AS_SHOWN_MM else found
             except forms.ValidationError as fault:
                 faults[size.name] = fault.messages[0]
     changes["shape"] = resized(shape, lengths)

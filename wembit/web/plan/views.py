@@ -17,7 +17,7 @@ from wembit.web.figures.queries import colourways
 
 from . import queries
 from .actions.change_project import change_project
-from .actions.drop_project import drop_project, finish_project
+from .actions.close_project import drop_project, finish_project
 from .actions.plan_project import DAYS_BEFORE, plan_project
 from .models import Project
 from .pictures import calendar

@@ -2,13 +2,13 @@
 
 from django.urls import path
 
-from . import views
+from . import intake_views, views
 
 app_name = "stash"
 urlpatterns = [
     path("", views.home, name="home"),
-    path("stocktake/", views.stocktake, name="stocktake"),
-    path("delivery/", views.delivery, name="delivery"),
+    path("stocktake/", intake_views.stocktake, name="stocktake"),
+    path("delivery/", intake_views.delivery, name="delivery"),
     path("lot/<uuid:lot_id>/", views.lot, name="lot"),
     path("lot/<uuid:lot_id>/take/", views.take, name="take"),
     path("lot/<uuid:lot_id>/put-back/", views.give_back, name="put_back"),

@@ -1,43 +1,38 @@
-"""The shelf, a lot and what is done with it, the first stocktake, deliveries."""
+"""The shelf, a lot and what is done with it."""
 
 from __future__ import annotations
 
 from django import forms
 from django.contrib import messages
 from django.http import Http404, HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
-from django.urls import reverse
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.colour.spaces import GREY, HUES
-from wembit.core.fibres import BREEDS, FORMS, NOTIONS
+from wembit.core.fibres import BREEDS, FORMS
 from wembit.web.answers import again, faults_of, page, tried
-from wembit.web.fields import amount_field, length_field
+from wembit.web.fields import amount_field, weight_field
 from wembit.web.pictures import cleaned
 from wembit.web.presses import press_of
 from wembit.web.told import Told
 
 from . import queries
 from .actions.describe import describe
+from .actions.describe_item import describe_item
 from .actions.discard import discard
-from .actions.lay_in import lay_in
 from .actions.merge import merge
 from .actions.pull import pull
 from .actions.put_back import put_back
-from .actions.receive import Parcel, receive
 from .actions.recount import recount
-from .actions.set_minimum import set_minimum
 from .actions.split import split
 from .actions.undo import undo
 from .forms_drawn import drawings
-from .models import FIBRE, GRAMS, MILLIMETRES, NOTION, PIECES, Item, Lot
+from .models import FIBRE, Lot
 from .pictures import GROUPS, boards, draw, step_chart
 
 BREED_CHOICES = [(key, breed.name) for key, breed in BREEDS.items()]
 FORM_CHOICES = [(key, form.name) for key, form in FORMS.items()]
-NOTION_UNITS = {"wire": MILLIMETRES, "thread": MILLIMETRES}
-RECEIVE_ROWS = 4
 MOST_SHOWN = 120  # bags drawn at once; more come as one scrolls
 
 
@@ -123,6 +118,8 @@ def lot_context(request, lot: Lot) -> dict:
         "promises": queries.promises_on(lot),
         "lines": lines,
         "chart": step_chart(lines),
+        "breeds": BREED_CHOICES,
+        "forms": FORM_CHOICES,
         "others": [(each.pk, f"{each.dye_lot or 'no dye lot'}, {each.drawer or 'no drawer'}") for each in others],
         "centimetres": _centimetres(lot),
     }
@@ -252,149 +249,45 @@ class DescribeForm(forms.Form):
     srgb = forms.RegexField("^#[0-9a-fA-F]{6}$", required=False, error_messages={"invalid": "A colour like #6f7d43."})
     dye_lot = forms.CharField(max_length=40, required=False)
     drawer = forms.CharField(max_length=40, required=False)
-    linear = forms.CharField(required=False)
+    name = forms.CharField(max_length=80, required=False)
+    breed = forms.ChoiceField(choices=BREED_CHOICES, required=False)
+    form = forms.ChoiceField(choices=FORM_CHOICES, required=False)
 
 
 @require_POST
 def describe_lot(request, lot_id):
-    """Colour, dye lot, drawer, picture; the item's minimum and grams a metre."""
+    """What the bag is: colour, dye lot, drawer, picture; and its item: name, breed, form, least amount, grams a metre."""
     found = queries.lot_of(request.studio, lot_id)
     form = DescribeForm(request.POST)
     faults = {} if form.is_valid() else faults_of(form)
-    minimum = None
-    try:
-        minimum = amount_field(request.member, found.item.unit, required=False).clean(request.POST.get("minimum", ""))
-    except forms.ValidationError as fault:
-        faults["minimum"] = fault.messages[0]
+    said = {}
+    fields = {"minimum": amount_field(request.member, found.item.unit, required=False)}
+    if found.item.kind == FIBRE:
+        fields["linear_g_m"] = weight_field(request.member, required=False)
+    for name, field in fields.items():
+        try:
+            said[name] = field.clean(request.POST.get(name, ""))
+        except forms.ValidationError as fault:
+            faults[name] = fault.messages[0]
     if faults:
         return lot_again(request, found, faults, doing="describe")
+    said["minimum"] = said["minimum"] or 0
+    said |= {
+        name: form.cleaned_data[name]
+        for name in ("breed", "form")
+        if found.item.kind == FIBRE and form.cleaned_data[name]
+    }
+    if "name" in request.POST:
+        said["name"] = form.cleaned_data["name"]
 
     def do():
         given = form.cleaned_data
         photo = cleaned(request.FILES.get("photo"), request.studio)
         srgb = given["srgb"] if request.POST.get("has_colour") else ""
         describe(request.member, found.pk, srgb=srgb, dye_lot=given["dye_lot"], drawer=given["drawer"], photo=photo)
-        set_minimum(request.member, found.item_id, minimum or 0)
+        describe_item(request.member, found.item_id, **said)
 
     _, faults = tried(do)
     if faults:
         return lot_again(request, found, faults, doing="describe")
     return lot_done(request, found.pk, "Kept.")
-
-
-# --- the first stocktake ----------------------------------------------------------------------------------------------
-
-
-class BagForm(forms.Form):
-    """One line of the stocktake: a fibre, or a notion."""
-
-    kind = forms.ChoiceField(choices=[(FIBRE, FIBRE), (NOTION, NOTION)], required=False)
-    name = forms.CharField(
-        max_length=80, error_messages={"required": "Write the name on the label, or what you call it."}
-    )
-    breed = forms.ChoiceField(choices=BREED_CHOICES, required=False)
-    form = forms.ChoiceField(choices=FORM_CHOICES, required=False)
-    notion = forms.ChoiceField(choices=list(NOTIONS.items()), required=False)
-    srgb = forms.RegexField("^#[0-9a-fA-F]{6}$", required=False)
-    drawer = forms.CharField(max_length=40, required=False)
-    dye_lot = forms.CharField(max_length=40, required=False)
-
-
-def stocktake_context(request) -> dict:
-    last = queries.last_laid_in(request.studio)
-    for each in last:
-        each.promised = 0
-    return {
-        "breeds": BREED_CHOICES,
-        "forms": FORM_CHOICES,
-        "notions": list(NOTIONS.items()),
-        "last": [draw(each, 14.0) for each in last],
-        "laid": queries.shelf_line(request.studio)[1],
-        "drawings": drawings().values(),
-        "names": queries.item_names(request.studio),
-        "drawers": queries.drawers(request.studio),
-        "carry": request.session.get("stocktake", {}),
-    }
-
-
-@require_http_methods(["GET", "POST"])
-def stocktake(request):
-    """One line a bag: lay it on the scale, form, colour, next."""
-    if request.method == "GET":
-        return render(request, "stash/stocktake.html", stocktake_context(request))
-    form = BagForm(request.POST)
-    faults = {} if form.is_valid() else faults_of(form)
-    kind = request.POST.get("kind") or FIBRE
-    unit = GRAMS if kind == FIBRE else NOTION_UNITS.get(request.POST.get("notion", ""), PIECES)
-    amount = size = None
-    try:
-        amount = amount_field(request.member, unit, required=False).clean(request.POST.get("amount", ""))
-        size = length_field(request.studio, required=False, most=1000).clean(request.POST.get("size", ""))
-    except forms.ValidationError as fault:
-        faults["amount"] = fault.messages[0]
-    if not faults and kind == FIBRE and not (form.cleaned_data["form"] and form.cleaned_data["breed"]):
-        faults["form"] = "Choose what it is: tops, batt, locks…"
-    if not faults and kind == NOTION and not form.cleaned_data["notion"]:
-        faults["notion"] = "Choose what it is: eyes, wire, thread…"
-    if not faults:
-        given = form.cleaned_data
-
-        def do():
-            item = {"kind": kind, "name": given["name"], "unit": unit}
-            if kind == FIBRE:
-                item |= {"breed": given["breed"], "form": given["form"]}
-            else:
-                item |= {"notion": given["notion"], "size_mm": size}
-            return lay_in(
-                request.member,
-                item,
-                amount,
-                press=press_of(request),
-                srgb=given["srgb"] if request.POST.get("has_colour") else "",
-                drawer=given["drawer"],
-                dye_lot=given["dye_lot"],
-                photo=cleaned(request.FILES.get("photo"), request.studio),
-            )
-
-        _, faults = tried(do)
-    if faults:
-        return again(request, "stash/stocktake.html", stocktake_context(request), faults)
-    carried = {key: request.POST.get(key, "") for key in ("kind", "breed", "form", "notion", "drawer")}
-    request.session["stocktake"] = carried
-    return redirect("stash:stocktake", studio=request.studio.slug)
-
-
-# --- a delivery -------------------------------------------------------------------------------------------------------
-
-
-def delivery_context(request) -> dict:
-    return {"items": [(each.pk, f"{each.name}, {each.what}") for each in queries.items(request.studio)],
-            "rows": range(RECEIVE_ROWS)}  # fmt: skip
-
-
-@require_http_methods(["GET", "POST"])
-def delivery(request):
-    """A parcel without an order: what came of which item, with its dye lot."""
-    if request.method == "GET":
-        return render(request, "stash/delivery.html", delivery_context(request))
-    parcels, faults = [], {}
-    for row in range(RECEIVE_ROWS):
-        chosen, text = request.POST.get(f"item_{row}", ""), request.POST.get(f"amount_{row}", "")
-        if not chosen and not text.strip():
-            continue
-        try:
-            item = get_object_or_404(Item.objects.of(request.studio), pk=forms.UUIDField().clean(chosen))
-            amount = amount_field(request.member, item.unit).clean(text)
-        except forms.ValidationError as fault:
-            faults[f"amount_{row}"] = fault.messages[0] if chosen else "Choose what came."
-            continue
-        parcels.append(
-            Parcel(item.pk, amount, request.POST.get(f"dye_lot_{row}", "")[:40], request.POST.get(f"drawer_{row}", ""))
-        )
-    if not faults:
-        _, faults = tried(lambda: receive(request.member, parcels, press=press_of(request)))
-        faults = {("amount_0" if key == "amount" else key): words for key, words in faults.items()}
-    if faults:
-        return again(request, "stash/delivery.html", delivery_context(request), faults)
-    messages.success(request, "On the shelf.")
-    return redirect(reverse("stash:home", args=[request.studio.slug]))

@@ -74,6 +74,16 @@ def figure(value, studio):
     return "" if value is None or value == "" else numbers.plain(value, 3, studio.decimal_mark)
 
 
+@register.filter
+def grams_field(value, studio):
+    return "" if value is None or value == "" else numbers.field_grams(value, studio)
+
+
+@register.filter
+def mm_field(value, studio):
+    return "" if value is None or value == "" else numbers.field_mm(value, studio)
+
+
 @register.simple_tag(takes_context=True)
 def day(context, date):
     """A date as a person says it; exact on hover and for screen readers."""

@@ -10,7 +10,7 @@ from django.db import transaction
 from wembit.web import clock
 from wembit.web.bench.models import FITTED, Making, Piece
 from wembit.web.bench.queries import making_of
-from wembit.web.plan.actions.drop_project import finish_project
+from wembit.web.plan.actions.close_project import finish_project
 from wembit.web.plan.actions.lower_needs import lower_needs
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told

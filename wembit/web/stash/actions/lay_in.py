@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from itertools import chain, count
 
 from django.db import transaction
 
@@ -36,10 +37,11 @@ def lay_in(
     member.must_be(MAKER)
     if amount is not None and amount <= 0:
         raise Told("Lay more than nothing on the scale, or leave the weight empty.", "amount")
-    found = item_like(member, item)
-    page = Page.open(member, press, LAY_IN, (found.pk, amount, srgb, drawer, dye_lot), [found.pk])
-    if page.repeated:
-        return page.repeated
+    content = (*item.values(), amount, srgb, drawer, dye_lot)
+    if repeated := Page.open(member, press, LAY_IN, content, []).repeated:
+        return repeated
+    found = item_like(member, item if item["name"].strip() else {**item, "name": called(member, item, srgb)})
+    page = Page.open(member, press, LAY_IN, content, [found.pk])
     lot = Lot.objects.create(
         studio=member.studio,
         item=found,
@@ -50,6 +52,15 @@ def lay_in(
         **swatch(srgb),
     )
     return page.write([Line(lot.pk, OPENING, amount or Decimal(0))])
+
+
+def called(member: Member, item: dict, srgb: str) -> str:
+    """A name for a bag without one: its hue, or what it is; numbered where the studio has that already."""
+    word = swatch(srgb)["hue"] or "no name"
+    others = {key: value for key, value in item.items() if key != "name"}
+    taken = {name.lower() for name in Item.objects.of(member.studio).filter(**others).values_list("name", flat=True)}
+    names = chain([word], (f"{word} {number}" for number in count(2)))
+    return next(name for name in names if name not in taken)
 
 
 def item_like(member: Member, item: dict) -> Item:
