@@ -164,11 +164,6 @@ def test_the_shelf_is_sieved_by_each_of_its_ways(client, owner):
     make.lot(owner, "soot", grams=None, srgb="#26211f")
     make.notion_lot(owner)
     assert set(shelf(client)) == {"moss", "chalk", "soot", "black eyes"}
-        "moss",
-        "chalk",
-        "soot",
-        "black eyes",
-    }
     assert shelf(client, words="mo") == ["moss"] and shelf(client, words="merino sliver") == ["moss"]
     assert shelf(client, form="sliver") == ["moss"] and shelf(client, drawer="C3") == ["chalk"]
     assert shelf(client, hue="green") == ["moss"] and "soot" not in shelf(client, free=1)
