@@ -12,6 +12,7 @@ from PIL import Image
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
+from tests.web.helpers import post, text
 from wembit.web import clock
 from wembit.web.stash.models import Entry, Item, Lot, Movement
 
@@ -25,14 +26,6 @@ def photo(name="bag.jpg") -> SimpleUploadedFile:
     exif[0x8825] = {1: "N", 2: (53.0, 1.0, 2.0)}
     Image.new("RGB", PHOTO_SIZE, "#6f7d43").save(out, "JPEG", exif=exif)
     return SimpleUploadedFile(name, out.getvalue(), "image/jpeg")
-
-
-def post(client, address, follow=False, **given):
-    return client.post(client.base + address, {"key": str(uuid.uuid4()), **given}, follow=follow)
-
-
-def text(answer) -> str:
-    return re.sub(r"\s+", " ", answer.content.decode())
 
 
 # --- the first stocktake
@@ -202,9 +195,9 @@ def test_the_shelf_draws_area_as_grams_and_hatches_what_is_promised(client, owne
 
 def test_what_is_kept_of_the_shelf_is_new_after_every_press(client, owner):
     lot = make.lot(owner, "moss", "50")
-    assert "50 g" in text(client.get(client.base + "stash/")).replace("\u202f", " ")
+    assert "50 g" in text(client.get(client.base + "stash/"))
     post(client, f"stash/lot/{lot.pk}/take/", amount="8")
-    page = text(client.get(client.base + "stash/")).replace("\u202f", " ")
+    page = text(client.get(client.base + "stash/"))
     assert "42 g" in page and "50 g" not in page
 
 

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from decimal import Decimal, InvalidOperation
+from decimal import Decimal
 
 from django import forms
 from django.contrib import messages
+from django.http import Http404
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
+from wembit.core import units
 from wembit.web import clock
 from wembit.web.answers import again, page, tried
 from wembit.web.fields import DayField, amount_field
@@ -57,7 +59,7 @@ def item(request, item_id):
 
 @require_POST
 def to_list(request):
-    """Packs of offers onto the lists of their suppliers: `pack_<offer>` = how many."""
+    """Packs of offers of an item onto the lists of their suppliers: `pack_<offer>` = how many."""
     packs, faults = {}, {}
     for name, value in request.POST.items():
         if not name.startswith("pack_") or not value.strip():
@@ -69,9 +71,13 @@ def to_list(request):
     if not faults:
         _, faults = tried(lambda: put_on_list(request.member, packs))
     if faults:
-        messages.warning(request, next(iter(faults.values())))
-    else:
-        messages.success(request, "On the list.")
+        try:
+            found = get_object_or_404(Item.objects.of(request.studio), pk=request.POST.get("item"))
+        except forms.ValidationError:
+            raise Http404 from None
+        context = tide_context(request) | {"tide": queries.tide_of(request.studio, found.pk)}
+        return again(request, "restock/restock.html", context, faults)
+    messages.success(request, "On the list.")
     return redirect("restock:home", studio=request.studio.slug)
 
 
@@ -137,50 +143,63 @@ def arrival(request, order_id):
     return redirect(reverse("restock:home", args=[request.studio.slug]))
 
 
-def suppliers_context(request) -> dict:
+def suppliers_context(request, chosen: str = "") -> dict:
+    """The suppliers; the chosen one's forms in the tray."""
+    found = queries.suppliers(request.studio)
     return {
-        "suppliers": queries.suppliers(request.studio),
+        "suppliers": found,
+        "chosen": next((each for each in found if str(each.pk) == chosen), None),
         "items": [(each.pk, f"{each.name}, {each.what}") for each in items(request.studio)],
     }
 
 
 @require_GET
 def suppliers(request):
-    return render(request, "restock/suppliers.html", suppliers_context(request))
+    return render(request, "restock/suppliers.html", suppliers_context(request, request.GET.get("supplier", "")))
+
+
+def to_supplier(request, supplier_id):
+    """Back to the suppliers with this one chosen."""
+    return redirect(f"{reverse('restock:suppliers', args=[request.studio.slug])}?supplier={supplier_id}")
+
+
+def suppliers_again(request, supplier_id, faults: dict):
+    return again(request, "restock/suppliers.html", suppliers_context(request, str(supplier_id)), faults)
 
 
 @require_POST
 def supplier(request, supplier_id=None):
+    days, postage, faults = 0, Decimal(0), {}
     try:
         days = forms.IntegerField(min_value=0, max_value=365).clean(request.POST.get("lead_days", ""))
-        postage = price(request.POST.get("postage", "") or "0")
     except forms.ValidationError:
-        return again(request, "restock/suppliers.html", suppliers_context(request), {"lead_days": "Write whole days."})
+        faults["lead_days"] = "Write whole days, 0 to 365."
+    try:
+        postage = price(request.POST.get("postage", "") or "0")
     except ValueError as fault:
-        return again(request, "restock/suppliers.html", suppliers_context(request), {"postage": str(fault)})
-    _, faults = tried(
-        lambda: keep_supplier(
-            request.member,
-            name=request.POST.get("name", "")[:80],
-            lead_days=days,
-            postage=postage,
-            supplier_id=supplier_id,
+        faults["postage"] = str(fault)
+    if not faults:
+        kept, faults = tried(
+            lambda: keep_supplier(
+                request.member,
+                name=request.POST.get("name", "")[:80],
+                lead_days=days,
+                postage=postage,
+                supplier_id=supplier_id,
+            )
         )
-    )
-    if faults:
-        return again(request, "restock/suppliers.html", suppliers_context(request), faults)
-    return redirect("restock:suppliers", studio=request.studio.slug)
+    return suppliers_again(request, supplier_id, faults) if faults else to_supplier(request, kept.pk)
 
 
 def price(text: str) -> Decimal:
     """Money with two decimals, comma or point. Raises ValueError with words for a person."""
     try:
-        value = Decimal(text.strip().replace(",", ".")).quantize(Decimal("0.01"))
-    except InvalidOperation:
+        value = Decimal(str(units.number(text)))
+    except ValueError:
         raise ValueError("Write the price as a number, like 4.90.") from None
-    if not 0 <= value < 1_000_000:
-        raise ValueError("A price is not below nothing.")
-    return value
+    if value >= 1_000_000:
+        raise ValueError("That is more than a million. Check the number.")
+    return value.quantize(Decimal("0.01"))
 
 
 @require_POST
@@ -197,6 +216,4 @@ def offer(request, supplier_id):
         faults = {"price": str(fault)}
     if not faults:
         _, faults = tried(lambda: keep_offer(request.member, supplier_id, item_id, pack, cost))
-    if faults:
-        return again(request, "restock/suppliers.html", suppliers_context(request), faults)
-    return redirect("restock:suppliers", studio=request.studio.slug)
+    return suppliers_again(request, supplier_id, faults) if faults else to_supplier(request, supplier_id)

@@ -1,0 +1,26 @@
+"""How the tests of screens press buttons and read pages."""
+
+import re
+import uuid
+
+
+def post(client, address, follow=False, **given):
+    """One press in the client's studio, with a key of its own unless one is given."""
+    return client.post(client.base + address, {"key": str(uuid.uuid4()), **given}, follow=follow)
+
+
+def get(client, address="", **more) -> str:
+    """The page as text with single spaces; it has to answer 200."""
+    answer = client.get(client.base + address, **more)
+    assert answer.status_code == 200, (address, answer.status_code)
+    return text(answer)
+
+
+def text(answer) -> str:
+    return re.sub(r"[\s\u202f]+", " ", answer.content.decode())
+
+
+def told(answer) -> str:
+    """What a page that came back says is to be changed."""
+    assert answer.status_code == 422, answer.status_code
+    return " ".join(re.findall(r'role="alert">([^<]+)<', text(answer)))

@@ -1,0 +1,227 @@
+"""Figures as a maker works them: parts, sizes, layers, fibres, copies, and the version that a begun making freezes."""
+
+import re
+
+import pytest
+
+from tests.web import factories as make
+from tests.web.helpers import get, post, text, told
+from tests.web.test_stash_screens import photo
+from wembit.core.estimate import estimate
+from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.figures.estimating import Palette, plan_figure, request_of
+from wembit.web.figures.kinds import KINDS
+from wembit.web.figures.models import Figure, Part, Version
+from wembit.web.figures.queries import colourway_of, newest_version, parts_of
+
+HTMX = {"HX-Request": "true"}
+
+
+def plan_of(figure):
+    version = newest_version(figure)
+    return plan_figure(version, parts_of(version), Palette.of(colourway_of(version)))
+
+
+def grams_shown(page: str) -> float:
+    return float(re.search(r'<small><span class="num">([\d.]+)</span>', page)[1])
+
+
+@pytest.fixture
+def snail(client, owner):
+    post(client, "figures/new/", name="Marsh snail", story="Slow.")
+    figure = Figure.objects.get(name="Marsh snail")
+    post(client, f"figures/{figure.pk}/part/", kind="body", length="60")
+    post(client, f"figures/{figure.pk}/part/", kind="head", length="3/4 in")
+    return figure
+
+
+def test_a_figure_begins_with_its_name_and_its_body(client, snail):
+    page = get(client, f"figures/{snail.pk}/")
+    assert "body" in page and "head" in page and page.count("<svg viewBox") >= 2
+    head = Part.objects.get(version__figure=snail, key="head")
+    assert head.shape["length_mm"] == pytest.approx(19.05) and head.firmness == "firm" and head.seat["on"] == "body"
+
+
+def test_the_grams_on_the_page_are_those_of_the_core(client, snail):
+    version = newest_version(snail)
+    found = estimate(request_of(version, parts_of(version), Palette.of(colourway_of(version))))
+    assert grams_shown(get(client, f"figures/{snail.pk}/")) == pytest.approx(found.all.p50, abs=0.006)
+
+
+@pytest.mark.parametrize("kind", [*KINDS, "eye"])
+def test_every_kind_of_part_can_be_added_seated_and_drawn(client, snail, kind):
+    answer = post(client, f"figures/{snail.pk}/part/", kind=kind, length="12 mm", follow=True)
+    assert answer.status_code == 200 and plan_of(snail).fault is None
+    part = Part.objects.filter(version__figure=snail).latest("position")
+    assert part.kind == kind and part.seat["on"] and f'aria-label="{part.name}"' in text(answer)
+
+
+@pytest.mark.parametrize(
+    ("given", "said"),
+    [
+        ({"kind": "body", "length": ""}, "Write a length"),
+        ({"kind": "body", "length": "-4"}, "below nothing"),
+        ({"kind": "body", "length": "3 in / 9 cm"}, "3 in"),
+        ({"kind": "body", "length": "1.200,5"}, "Write"),
+        ({"kind": "body", "length": "400 m"}, "between 0.1 mm and 10 m"),
+        ({"kind": "cloud", "length": "40"}, "Choose what the part is"),
+    ],
+)
+def test_a_part_that_cannot_be_read_is_told_and_kept(client, snail, given, said):
+    answer = post(client, f"figures/{snail.pk}/part/", **given)
+    assert said in told(answer)
+    assert f'value="{given["length"]}"' in text(answer) and snail.versions.get().parts.count() == 2
+
+
+def test_a_size_changes_the_grams_and_the_drawing_at_once(client, snail):
+    before = get(client, f"figures/{snail.pk}/")
+    answer = client.post(f"{client.base}figures/{snail.pk}/part/body/", {"length_mm": "8 cm"}, headers=HTMX)
+    after = text(answer)
+    assert answer.status_code == 200 and "<html" not in after and 'id="part-grams"' in after
+    assert grams_shown(after) > grams_shown(before)
+    drawn = [re.findall(r'<path d="([^"]+)" fill="#', page)[0] for page in (before, after)]
+    assert drawn[0] != drawn[1]
+
+
+def test_another_shape_and_a_fault_bring_the_whole_tray_anew(client, snail):
+    address = f"{client.base}figures/{snail.pk}/part/body/"
+    plain = client.post(address, {"length_mm": "61"}, headers=HTMX)
+    other = client.post(address, {"shape": "capsule"}, headers=HTMX)
+    wrong = client.post(address, {"length_mm": "none"}, headers=HTMX)
+    assert "HX-Retarget" not in plain.headers
+    assert other.headers["HX-Retarget"] == wrong.headers["HX-Retarget"] == "#stage"
+    assert wrong.status_code == 422 and 'name="mended"' in text(wrong)
+    assert Part.objects.get(version__figure=snail, key="body").shape["kind"] == "capsule"
+
+
+def test_a_size_shown_in_inches_and_sent_back_is_the_same_size(client, owner, snail):
+    owner.studio.length_unit = "in"
+    owner.studio.save()
+    before = Part.objects.get(version__figure=snail, key="body").shape
+    page = get(client, f"figures/{snail.pk}/?part=body")
+    shown = dict(re.findall(r'name="(\w+_mm)" class="form-control num"[^>]*? value="([^"]*)"', page))
+    assert shown["length_mm"] == "2.362"
+    post(client, f"figures/{snail.pk}/part/body/", **shown)
+    assert Part.objects.get(version__figure=snail, key="body").shape == before
+
+
+@pytest.mark.parametrize(
+    ("given", "said"),
+    [
+        ({"length_mm": "0"}, "at least"),
+        ({"count": "2.5"}, "whole number"),
+        ({"count": "900"}, "between 1 and 200"),
+        ({"t": "140"}, "between 0 and 100"),
+        ({"visible": "x"}, "between 0 and 100"),
+        ({"on": "nowhere"}, "not there"),
+        ({"on": "head"}, "head"),
+    ],
+)
+def test_a_change_that_cannot_be_made_is_told(client, snail, given, said):
+    key = "head" if {"on", "t"} & set(given) else "body"
+    before = Part.objects.get(version__figure=snail, key=key)
+    answer = post(client, f"figures/{snail.pk}/part/{key}/", **given)
+    assert said in told(answer)
+    after = Part.objects.get(version__figure=snail, key=key)
+    assert (after.shape, after.count, after.seat) == (before.shape, before.count, before.seat)
+
+
+def test_a_part_that_others_sit_on_stays(client, snail):
+    answer = post(client, f"figures/{snail.pk}/part/body/drop/")
+    assert "head" in told(answer)
+    assert post(client, f"figures/{snail.pk}/part/head/drop/").status_code == 302
+    assert [part.key for part in parts_of(newest_version(snail))] == ["body"]
+
+
+def test_layers_are_kept_dropped_and_told(client, snail):
+    address = f"figures/{snail.pk}/part/body/layers/"
+    rows = {"role_0": "core", "slot_0": "core", "role_1": "padding", "slot_1": "soft", "size_1": "4 mm",
+            "role_2": "cover", "slot_2": "back", "share_2": "70", "role_3": "coat", "slot_3": "mane", "share_3": "20",
+            "role_4": "detail", "slot_4": "spots", "size_4": "120",
+            "role_5": "weighed", "slot_5": "plume", "size_5": "0,4"}  # fmt: skip
+    assert post(client, address, **rows).status_code == 302
+    layers = Part.objects.get(version__figure=snail, key="body").layers.order_by("position")
+    assert [layer.role for layer in layers] == ["core", "padding", "cover", "coat", "detail", "weighed"]
+    assert plan_of(snail).fault is None and all(each.grams.middle > 0 for each in plan_of(snail).parts[0].layers)
+    assert "mane" in get(client, f"figures/{snail.pk}/?part=body")
+    assert post(client, address, **rows, drop_3="on").status_code == 302
+    assert "coat" not in [layer.role for layer in Part.objects.get(version__figure=snail, key="body").layers.all()]
+    assert "share" in told(post(client, address, **{**rows, "share_2": "much"}))
+    assert "Write" in told(post(client, address, **{**rows, "size_5": "0,4,1"}))
+
+
+def test_a_pinch_is_what_the_maker_has_shown(client, owner, snail):
+    address = f"figures/{snail.pk}/part/body/layers/"
+    rows = {"role_0": "core", "slot_0": "core", "role_1": "weighed", "slot_1": "blush", "size_1": "2 pinches"}
+    assert "pinch" in told(post(client, address, **rows))
+    post(client, "house/pinch/", ten="0.4", keys_on="on")
+    assert post(client, address, **rows).status_code == 302
+    weighed = Part.objects.get(version__figure=snail, key="body").layers.get(role="weighed")
+    assert weighed.rule["grams"] == pytest.approx(0.08)
+
+
+def test_a_fibre_is_chosen_for_a_slot(client, owner, snail):
+    lot = make.lot(owner, "kelp", srgb="#47523a")
+    answer = client.post(
+        f"{client.base}figures/{snail.pk}/fibre/", {"slot": "main", "item": str(lot.item_id)}, headers=HTMX
+    )
+    assert answer.status_code == 200 and "#47523a" in text(answer)
+    assert "Choose a fibre" in told(post(client, f"figures/{snail.pk}/fibre/", slot="main", item=""))
+    assert post(client, f"figures/{snail.pk}/fibre/", slot="nothing", item=str(lot.item_id)).status_code == 404
+
+
+def test_name_size_picture_and_a_copy(client, owner, snail):
+    before = plan_of(snail).all.p50
+    given = {"name": "Big snail", "story": "Slower.", "scale": "2", "photo": photo()}
+    assert post(client, f"figures/{snail.pk}/describe/", **given).status_code == 302
+    snail.refresh_from_db()
+    assert snail.name == "Big snail" and snail.photo
+    assert 4 * before < plan_of(snail).all.p50 < 8 * before, "solids grow by 8, covers by 4"
+    assert "Write the size" in told(post(client, f"figures/{snail.pk}/describe/", name="x", scale="huge"))
+    assert "Choose another name" in told(post(client, f"figures/{snail.pk}/copy/", copy_name="Big snail"))
+    assert post(client, f"figures/{snail.pk}/copy/", copy_name="Bigger snail").status_code == 302
+    copy = Figure.objects.get(name="Bigger snail")
+    assert plan_of(copy).all == plan_of(snail).all
+    post(client, f"figures/{copy.pk}/part/body/", length_mm="30")
+    assert plan_of(copy).all.p50 < plan_of(snail).all.p50
+
+
+def test_a_name_that_is_there_already_is_told(client, snail):
+    assert "Choose another name" in told(post(client, "figures/new/", name="Marsh snail"))
+    assert "name" in told(post(client, "figures/new/", name="  ")).lower()
+
+
+def test_a_begun_version_is_frozen_and_a_change_makes_the_next(client, owner):
+    figure = make.figure(owner)
+    project = make.project(owner, figure)
+    begin_making(owner, project.pk)
+    first = figure.versions.get()
+    assert first.frozen_at and "a change makes the next" in get(client, f"figures/{figure.pk}/")
+    post(client, f"figures/{figure.pk}/part/ball/", diameter_mm="50")
+    second = newest_version(figure)
+    assert (second.number, second.frozen_at) == (2, None)
+    assert parts_of(first)[0].shape["diameter_mm"] == 30 and parts_of(second)[0].shape["diameter_mm"] == 50
+    assert colourway_of(second).choices.get().item_id == colourway_of(first).choices.get().item_id
+    assert Version.objects.filter(figure=figure).count() == 2
+
+
+def test_a_figure_without_parts_cannot_be_planned(client, owner):
+    post(client, "figures/new/", name="Cloud")
+    figure = Figure.objects.get(name="Cloud")
+    assert "no parts yet" in get(client, f"figures/{figure.pk}/") and "Cloud" in get(client, "figures/")
+    way = colourway_of(newest_version(figure))
+    answer = post(client, "plan/new/", colourway=str(way.pk), count="1", due="2099-01-01", name="x")
+    assert answer.status_code == 422
+
+
+def test_the_herd_is_drawn_to_one_scale(client, owner):
+    make.figure(owner, "Pebble", 30.0)
+    make.figure(owner, "Boulder", 60.0, make.lot(owner, "slate"))
+    page = get(client, "figures/")
+    boxes = {name: (float(box.split()[2]) - 16) for box, name in
+             re.findall(r'<svg viewBox="([^"]+)" width="[\d.]+" height="[\d.]+".*?<b>(\w+)</b>', page)}  # fmt: skip
+    widths = dict(zip(boxes, (int(w) for w in re.findall(r'<svg viewBox="[^"]+" width="(\d+)"', page)), strict=False))
+    assert boxes["Boulder"] == pytest.approx(60, abs=4) and boxes["Pebble"] == pytest.approx(30, abs=4)
+    assert widths["Boulder"] / (boxes["Boulder"] + 16) == pytest.approx(
+        widths["Pebble"] / (boxes["Pebble"] + 16), rel=0.03
+    )
