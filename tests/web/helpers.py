@@ -20,6 +20,11 @@ def text(answer) -> str:
     return re.sub(r"[\s\u202f]+", " ", answer.content.decode())
 
 
+def words(page: str) -> str:
+    """What a reader reads of a page: no tags."""
+    return re.sub(r"\s+", " ", re.sub(r"<[^>]+>", "", page))
+
+
 def told(answer) -> str:
     """What a page that came back says is to be changed."""
     assert answer.status_code == 422, answer.status_code

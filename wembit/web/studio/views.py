@@ -22,6 +22,8 @@ from .queries import members, studios_of
 
 
 class StudioForm(forms.ModelForm):
+    currency = forms.RegexField("^[A-Za-z]{3}$", error_messages={"invalid": "Write three letters, like EUR."})
+
     class Meta:
         model = Studio
         fields = ["name", "timezone", "currency", "decimal_mark", "weight_unit", "length_unit"]
