@@ -1,0 +1,45 @@
+"""Print the table: each row what was measured and the figures. Walls of time on a shared machine are noisy; so is this."""
+
+from __future__ import annotations
+
+import sys
+import time
+from pathlib import Path
+
+from tests.serving import demo_database, new_database, served
+
+from . import core, memory, pages, shelf
+
+
+def stolen() -> tuple[int, int]:
+    """Ticks of the processor: those that the host kept for others, and all."""
+    ticks = [int(each) for each in Path("/proc/stat").read_text().split("\n")[0].split()[1:]]
+    return ticks[7], sum(ticks[:8])
+
+
+def show(rows) -> None:
+    for name, figures in rows:
+        print(f"{name:34} {figures}", flush=True)
+
+
+def main(parts: list[str]) -> None:
+    begun, (stolen_before, all_before) = time.monotonic(), stolen()
+    if "core" in parts:
+        show(core.rows())
+    if {"pages", "memory", "shelf"} & set(parts):
+        demo = demo_database("benchmark_demo")
+        if {"pages", "memory"} & set(parts):
+            with served(demo) as address:
+                if "pages" in parts:
+                    show(pages.rows(address, demo))
+                if "memory" in parts:
+                    show(memory.rows(address))
+        if "shelf" in parts:
+            show(shelf.rows(new_database("benchmark_shelf", like="benchmark_demo")))
+    stolen_after, all_after = stolen()
+    share = (stolen_after - stolen_before) / max(all_after - all_before, 1)
+    print(f"{time.monotonic() - begun:.0f} s in all; the host kept {share:.0%} of the processors' time for others")
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:] or ["core", "pages", "memory", "shelf"])
