@@ -94,7 +94,7 @@ def view(pieces: Sequence[Placed], dresses: dict[str, Dress], which: str) -> Vie
     top = max([v.max() for _, v in solid] + [s[:, 1].max() for s in strands])
     end = max([u.max() for u, _ in solid] + [s[:, 0].max() for s in strands])
     ground = min(v.min() for _, v in solid)
-    order = paint_order(depths, (left, ground, end, top))
+    order = paint_order(depths, (left, ground, end, top), beads_over(pieces, near))
     shifted = [_raised(drawn[index], -ground) for index in order]
     return View(shifted, (float(left), 0.0, float(end), float(top - ground)))
 
@@ -347,8 +347,25 @@ def _disc(middle, piece: Placed, area: float, right, near) -> list[Ring]:
     return [[(float(p @ right), float(p @ UP)) for p in rim]]
 
 
-def paint_order(depths, bounds) -> list[int]:
-    """Indices back to front. A piece is behind another where, over the cells that both cover, it lies deeper."""
+def beads_over(pieces: Sequence[Placed], near: np.ndarray) -> dict[tuple[int, int], bool]:
+    """For each bead and the piece it sits on: whether the bead is in front, since it stands out of that skin.
+
+    A bead is smaller than a few cells of the grid, so it is told by the side of its host on which it sits.
+    """
+    found = {}
+    for index, piece in enumerate(pieces):
+        host = next((at for at, other in enumerate(pieces) if other is piece.host), None)
+        if piece.seat.bead_mm and host is not None:
+            away = piece.axis_at(0.5)[0] - pieces[host].axis_at(0.5)[0]
+            found[index, host] = bool(away @ near > -1e-6)
+    return found
+
+
+def paint_order(depths, bounds, told: dict[tuple[int, int], bool]) -> list[int]:
+    """Indices back to front. A piece is behind another where, over the cells that both cover, it lies deeper.
+
+    `told` says of some pairs whether the first is in front of the second.
+    """
     left, bottom, right_, top = bounds
     cell = max(right_ - left, top - bottom, 1e-6) / CELLS
     count = len(depths)
@@ -368,7 +385,7 @@ def paint_order(depths, bounds) -> list[int]:
         shared = covered.sum(axis=1)
         sums = np.where(covered, gap, 0).sum(axis=1)
         for two in range(count):
-            if two != one and shared[two] and sums[two] > 0:
+            if two != one and shared[two] and told.get((one, two), not told.get((two, one), sums[two] <= 0)):
                 behind[one].add(two)
     order: list[int] = []
     left_over = set(range(count))

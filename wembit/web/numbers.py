@@ -27,7 +27,21 @@ def grams(value: float | Decimal, studio) -> tuple[str, str]:
         return plain(value / WEIGHTS["oz"], 2, studio.decimal_mark), "oz"
     if abs(value) >= 1000:
         return plain(value / 1000, 2, studio.decimal_mark), "kg"
-    return plain(value, 0 if abs(value) >= 100 else 1 if abs(value) >= 20 else 2, studio.decimal_mark), "g"
+    return plain(value, decimals(value), studio.decimal_mark), "g"
+
+
+def decimals(value: float) -> int:
+    """Decimals of a weight in g: what matters of it, and of less than 0.01 g something at all."""
+    size = abs(value)
+    return 0 if size >= 100 else 1 if size >= 10 else 2 if size >= 0.01 or not size else 3
+
+
+def span(low: float | Decimal, high: float | Decimal, studio) -> tuple[str, str]:
+    """Both ends of a range of grams, written alike, and their unit."""
+    unit, factor = ("oz", WEIGHTS["oz"]) if studio.weight_unit == "oz" else ("kg", 1000) if high >= 1000 else ("g", 1)
+    places = decimals(float(high)) if factor == 1 else 2
+    ends = [f"{float(end) / factor:.{places}f}".replace(".", studio.decimal_mark) for end in (low, high)]
+    return "–".join(ends), unit
 
 
 def length(value: float | Decimal, studio) -> tuple[str, str]:

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from .queries import TideLine
 
 WIDTH, HEIGHT = 640.0, 96.0
+LAST_LABEL_X = 610.0  # a date further to the right would be cut
 
 
 @dataclass(frozen=True)
@@ -41,6 +42,7 @@ def chart(lines: Sequence[TideLine], today: dt.date) -> Chart:
     tides = [_tide(line, x, last) for line in lines]
     every = max(1, round(days / 7 / 8))
     weeks = [(x(today + dt.timedelta(7 * k)), today + dt.timedelta(7 * k)) for k in range(0, days // 7 + 1, every)]
+    weeks = [(at, date) for at, date in weeks if at <= LAST_LABEL_X]
     return Chart(tides, weeks)
 
 

@@ -17,7 +17,7 @@ PX2_PER_GRAM = 26.0
 LEAST_PX2 = 90.0
 NOTION_PX2 = 1700.0
 BARE = "#cfcfcf"
-GROUPS = {"breed": "Breed and form", "hue": "Hue", "drawer": "Drawer", "form": "Form"}
+GROUPS = {"breed": "Breed", "hue": "Hue", "drawer": "Drawer", "form": "Form"}
 
 
 @dataclass(frozen=True)

@@ -25,6 +25,12 @@ def g(value, studio):
 
 
 @register.filter
+def span(grams, studio):
+    """The 10–90 % range of something with `p10` and `p90`."""
+    return _joined(numbers.span(grams.p10, grams.p90, studio))
+
+
+@register.filter
 def gtext(value, studio):
     """Grams without markup, for a drawing or an attribute."""
     return numbers.NARROW.join(numbers.grams(value or 0, studio))

@@ -1,0 +1,64 @@
+"""Take the pictures of docs/screenshots anew, of the demo as it is served: scripts/screenshots.py http://127.0.0.1:8470."""
+
+import re
+import sys
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+
+sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
+from tests.browser.conftest import DESK, FLAGS, PHONE, settled, sign_in  # noqa: E402
+
+OUT = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+BASE = "/s/saltgrass/"
+THING = "[0-9a-f-]{36}/"
+VIEWS = {  # name: the page, then what is picked on it by its words
+    "today": ("", ""),
+    "shelf": ("stash/", ""),
+    "bag": ("stash/", "oat"),
+    "stocktake": ("stash/stocktake/", ""),
+    "figures": ("figures/", ""),
+    "figure": ("figures/", "Hare"),
+    "part": ("figures/", "Otter"),
+    "plan": ("plan/", "Winter market"),
+    "pull-list": ("plan/", "Winter market"),
+    "restock": ("restock/", ""),
+    "shortage": ("restock/", "moss"),
+    "colour": ("colour/", ""),
+    "bench": ("bench/", "Heron"),
+    "house": ("house/", ""),
+}
+ON_A_PHONE = {"phone-today": ("", ""), "phone-bench": ("bench/", "Heron"), "phone-shelf": ("stash/", "")}
+
+
+def take(page, name: str, start: str, words: str) -> None:
+    page.goto(BASE + start)
+    if words:
+        page.locator("a.pick, a.lot, a.tide").filter(has_text=re.compile(rf"\b{words}")).first.click()
+        settled(page)
+        page.wait_for_load_state("networkidle")
+    if name == "part":
+        page.locator(".strip-of-parts a").nth(1).click()
+        settled(page)
+    if name == "pull-list":
+        page.get_by_role("link", name="Pull list to print").click()
+    if name == "colour":
+        page.locator("svg a").nth(30).press("Enter")
+    page.wait_for_timeout(250)
+    page.screenshot(path=OUT / f"{name}.png")
+
+
+def main(address: str) -> None:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        for device, views in ((DESK, VIEWS), ({**PHONE, "device_scale_factor": 1}, ON_A_PHONE)):
+            page = browser.new_context(base_url=address, **device).new_page()
+            page.set_default_timeout(8_000)
+            sign_in(page)
+            for name, (start, words) in views.items():
+                take(page, name, start, words)
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1])
