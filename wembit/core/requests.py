@@ -62,7 +62,7 @@ def outline_is_simple(shape: dict, where: str) -> None:
     if len(kept) < 3:
         raise BadInput(place(where, "outline"), "must have at least 3 different points", len(kept))
     if crosses_itself(kept):
-        raise BadInput(place(where, "outline"), "must not cross itself", None)
+        raise BadInput(place(where, "outline"), "must not cross itself", outline)
     shape["outline"] = kept
     if solids.Slab(tuple(map(tuple, kept)), 1).face <= 0:
         raise BadInput(place(where, "outline"), "must enclose an area", None)
