@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
@@ -88,8 +89,8 @@ def _failed(request, troubles: list[str]) -> None:
 
 
 def _said(message, troubles: list[str]) -> None:
-    """Errors and warnings of the console; a form that came back with faults (422) is none."""
-    if message.type in ("error", "warning") and "status of 422" not in message.text:
+    """Errors and warnings of the console; a form that came back (422) or a session that ended (401) is none."""
+    if message.type in ("error", "warning") and not re.search("status of (422|401)", message.text):
         troubles.append(f"console {message.type}: {message.text}")
 
 

@@ -90,7 +90,7 @@ def layer_of(studio, layer_id: UUID) -> PieceLayer:
 
 
 def _lines(found) -> list[MakingLine]:
-    layers = PieceLayer.objects.select_related("item").order_by("position")
+    layers = PieceLayer.objects.prefetch_related("item").order_by("position")
     pieces = Piece.objects.order_by("position").prefetch_related(Prefetch("layers", queryset=layers))
     rows = list(
         found.select_related("project", "colourway__version__figure", "maker__user").prefetch_related(

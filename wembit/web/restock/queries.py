@@ -71,8 +71,7 @@ def tide_lines(studio, item_id: UUID | None = None) -> list[TideLine]:
         by_item.setdefault(item_id, [])
     items = with_stock(Item.objects.of(studio).filter(pk__in=by_item))
     offers = offers_by_item(studio, by_item)
-    moving = lines_by_item(sent_orders(studio), by_item)
-    listed = lines_by_item(Order.objects.of(studio).filter(state=DRAFT), by_item)
+    moving, listed = open_lines(studio, by_item)
     found = [
         _tide(item, by_item[item.pk], offers.get(item.pk, []), moving.get(item.pk, []), listed.get(item.pk, []), today)
         for item in items
@@ -112,12 +111,14 @@ def sent_orders(studio):
     return Order.objects.of(studio).filter(Q(state=SENT) | Q(state=ARRIVED, entry__reversed_by__isnull=False))
 
 
-def lines_by_item(orders, item_ids: Iterable[UUID]) -> dict[UUID, list[OrderLine]]:
-    found: dict[UUID, list[OrderLine]] = {}
-    rows = OrderLine.objects.filter(order__in=orders, item__in=list(item_ids)).select_related("order")
-    for line in rows:
-        found.setdefault(line.item_id, []).append(line)
-    return found
+def open_lines(studio, item_ids: Iterable[UUID]) -> tuple[dict[UUID, list[OrderLine]], dict[UUID, list[OrderLine]]]:
+    """The lines of orders on their way, and those still on a list, by item."""
+    moving: dict[UUID, list[OrderLine]] = {}
+    listed: dict[UUID, list[OrderLine]] = {}
+    orders = sent_orders(studio) | Order.objects.of(studio).filter(state=DRAFT)
+    for line in OrderLine.objects.filter(order__in=orders, item__in=list(item_ids)).select_related("order"):
+        (listed if line.order.state == DRAFT else moving).setdefault(line.item_id, []).append(line)
+    return moving, listed
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from decimal import Decimal
 from uuid import UUID
 
 from django.db.models import Case, Count, F, OuterRef, Q, Subquery, Sum, Value, When
-from django.db.models.functions import Coalesce, Greatest
+from django.db.models.functions import Coalesce
 from django.http import Http404
 
 from wembit.core.colour.spaces import GREY, HUES
@@ -105,25 +105,28 @@ def drawers(studio) -> list[str]:
 
 def items(studio) -> list[Item]:
     """All items with `on_hand`, `free` and the newest lot's colour, by name."""
-    return list(with_stock(Item.objects.of(studio)).order_by("kind", "name"))
+    return with_stock(Item.objects.of(studio).order_by("kind", "name"))
 
 
-def with_stock(items_):
-    """Items with `on_hand`, `promised`, `free` and `srgb` of the newest lot."""
-    lots = Lot.objects.filter(item=OuterRef("pk"), waste=False)
-    held = lots.values("item").annotate(total=Sum("on_hand")).values("total")
-    promised = (
-        Promise.objects.filter(lot__item=OuterRef("pk"))
-        .values("lot__item")
-        .annotate(total=Sum("amount"))
-        .values("total")
+def with_stock(items_) -> list[Item]:
+    """Items with `on_hand`, `promised`, `free` and `srgb` of the newest lot. Three queries."""
+    found = list(items_)
+    ids = [item.pk for item in found]
+    promised = dict(
+        Promise.objects.filter(lot__item__in=ids).order_by().values_list("lot__item").annotate(total=Sum("amount"))
     )
-    colour = lots.exclude(srgb="").order_by("-made_at").values("srgb")[:1]
-    return items_.annotate(
-        on_hand=Coalesce(Subquery(held), ZERO),
-        promised=Coalesce(Subquery(promised), ZERO),
-        srgb=Coalesce(Subquery(colour), Value("")),
-    ).annotate(free=Greatest(F("on_hand") - F("promised"), ZERO))
+    held: dict[UUID, Decimal] = {}
+    seen: dict[UUID, str] = {}
+    lots = Lot.objects.filter(item__in=ids, waste=False).order_by("made_at")
+    for item_id, on_hand, srgb in lots.values_list("item", "on_hand", "srgb"):
+        held[item_id] = held.get(item_id, ZERO) + on_hand
+        seen[item_id] = srgb or seen.get(item_id, "")
+    for item in found:
+        item.on_hand = held.get(item.pk, ZERO)
+        item.promised = promised.get(item.pk, ZERO)
+        item.free = max(item.on_hand - item.promised, ZERO)
+        item.srgb = seen.get(item.pk, "")
+    return found
 
 
 def low_items(studio) -> list[Item]:

@@ -22,6 +22,10 @@
     if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || !on()) return;
     if (document.querySelector("dialog[open]")) return;
     if (event.target instanceof Element && inField(event.target)) {
+      if (event.key === "Enter" && event.target.matches(".stocktake select")) {
+        event.preventDefault();
+        event.target.form.requestSubmit();
+      }
       if (event.key === "Escape") event.target.blur();
       return;
     }
