@@ -223,28 +223,34 @@ def _drawn(piece, points, shape, dress: Dress, right, near, seed: int) -> Drawn:
 
 def _skin(points: np.ndarray, share: float, under: bool, right, near):
     """The share of the skin round the underside (or the top) that faces the viewer, as a geometry."""
-    wanted = _within(share, under)
-    u, v = points @ right, points @ UP
+    low, high = (180 * (1 - share), 180.0) if under else (0.0, 180 * share)
+    middles = points.mean(axis=1)
+    angles = _from_top()
     quads = []
-    for i in range(points.shape[0] - 1):
-        for j in range(ROUND):
-            k = (j + 1) % ROUND
-            if not (wanted[j] and wanted[k]):
-                continue
-            corners = [(i, j), (i, k), (i + 1, k), (i + 1, j)]
-            quads.append(MultiPoint([(u[c], v[c]) for c in corners]).convex_hull)
+    for j in range(ROUND):
+        k = (j + 1) % ROUND
+        span = angles[k] - angles[j]
+        ends = sorted(np.clip([(low - angles[j]) / span, (high - angles[j]) / span], 0, 1))
+        if ends[1] - ends[0] < 1e-6:
+            continue
+        start, end = (points[:, j] + (points[:, k] - points[:, j]) * each for each in ends)
+        for i in range(points.shape[0] - 1):
+            corners = np.array([start[i], end[i], end[i + 1], start[i + 1]])
+            out = corners.mean(axis=0) - (middles[i] + middles[i + 1]) / 2
+            if float(out @ near) > -0.1 * float(np.linalg.norm(out)):
+                quads.append(MultiPoint(np.stack([corners @ right, corners @ UP], axis=-1)).convex_hull)
     return shapely.union_all([q for q in quads if q.geom_type == "Polygon"]) if quads else Polygon()
 
 
-def _within(share: float, under: bool) -> np.ndarray:
-    angle = np.abs((np.arange(ROUND) * 360 / ROUND + 180) % 360 - 180)  # from the top, 0 … 180
-    return angle >= 180 * (1 - share) - 1 if under else angle <= 180 * share + 1
+def _from_top() -> np.ndarray:
+    """Angle from the top of each point of a section, 0 to 180."""
+    return np.abs((np.arange(ROUND) * 360 / ROUND + 180) % 360 - 180)
 
 
 def _locks(piece: Placed, points: np.ndarray, coat: Coat, right, near, seed: int) -> list[Ring]:
     """Strokes of the coat's locks where it grows, leaning back from the tip."""
     chance = np.random.default_rng(seed)
-    wanted = _within(coat.share, under=False)
+    wanted = _from_top() <= 180 * coat.share + 1
     middle = points.mean(axis=(0, 1))
     axis = piece.frames[0].axis
     rows = []

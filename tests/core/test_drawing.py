@@ -1,0 +1,136 @@
+"""Drawings are to scale and true: projections of known solids, what is in front, colours by share."""
+
+import math
+
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from wembit.core import solids
+from wembit.core.drawing import Coat, Dress, Zone, view
+from wembit.core.placing import PlacedPart, Seat, place, settle
+from wembit.core.requests import SHAPE
+from wembit.demo.figures import FIGURES
+
+
+def standing(shape: dict, pitch: float = 0, centre: float = 50) -> PlacedPart:
+    """One part alone, its axis at that pitch, its middle so high over the ground."""
+    seat = {"on": None, "centre_mm": centre, "pitch": pitch, "yaw": 0}
+    return PlacedPart("one", 1, solids.solid(SHAPE(shape, "shape")), Seat.of(seat))
+
+
+def drawn(parts, which="side", **dresses):
+    return view(place(parts), {part.name: dresses.get(part.name, Dress("#888888")) for part in parts}, which)
+
+
+def area(rings) -> float:
+    return sum(shapely.Polygon(ring).area for ring in rings)
+
+
+def extent(found) -> tuple[float, float]:
+    """Width and height of what is felted, without the fuzz that stands out of it."""
+    across = [u for piece in found.pieces for ring in piece.rings for u, _ in ring]
+    up = [v for piece in found.pieces for ring in piece.rings for _, v in ring]
+    return max(across) - min(across), max(up) - min(up)
+
+
+sizes = st.floats(4, 120)
+
+
+@settings(max_examples=25, deadline=None)
+@given(sizes, sizes, sizes, st.sampled_from(["side", "front"]))
+def test_an_ellipsoid_is_drawn_as_its_ellipse(long, wide, high, which):
+    shape = {"kind": "ellipsoid", "length_mm": long, "width_mm": wide, "height_mm": high}
+    found = drawn([standing(shape)], which)
+    across = long if which == "side" else wide
+    assert extent(found) == pytest.approx((across, high), rel=0.02)
+    assert area(found.pieces[0].rings) == pytest.approx(math.pi * across * high / 4, rel=0.02)  # the area of an ellipse
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.floats(4, 30), st.floats(1, 4), st.floats(-90, 90))
+def test_a_capsule_keeps_its_shadow_however_it_leans(thick, times, pitch):
+    """From the side a capsule is a stadium: a rectangle with two half circles, at any pitch."""
+    long = thick * times
+    found = drawn([standing({"kind": "capsule", "diameter_mm": thick, "length_mm": long}, pitch)])
+    stadium = thick * (long - thick) + math.pi * thick**2 / 4
+    assert area(found.pieces[0].rings) == pytest.approx(stadium, rel=0.03)
+    rise = (long - thick) * abs(math.sin(math.radians(pitch))) + thick
+    assert extent(found)[1] == pytest.approx(rise, rel=0.03)
+
+
+@settings(max_examples=20, deadline=None)
+@given(st.floats(0.3, 4))
+def test_a_figure_twice_as_large_is_drawn_twice_as_large(scale):
+    shape = {"kind": "frustum", "diameter1_mm": 30, "diameter2_mm": 12, "length_mm": 50}
+    one = standing(shape, 70)
+    two = PlacedPart("one", 1, one.shape.scaled(scale), one.seat.scaled(scale))
+    before, after = drawn([one]), drawn([two])
+    assert extent(after) == pytest.approx(tuple(scale * each for each in extent(before)), rel=0.01)
+    assert area(after.pieces[0].rings) == pytest.approx(scale**2 * area(before.pieces[0].rings), rel=0.01)
+
+
+def test_a_slab_shows_its_outline_or_its_edge_by_its_face():
+    outline = [[0, -10], [40, -10], [40, 10], [0, 10]]
+    ear = {"kind": "slab", "outline": outline, "thickness_mm": 3}
+    host = standing({"kind": "sphere", "diameter_mm": 40})
+    seats = {"side": (800, 120), "front": (120, 800)}
+    for face, (from_side, from_front) in seats.items():
+        seat = {"on": "one", "t": 0.5, "angle": 0, "pitch": 90, "yaw": 0, "face": face}
+        part = PlacedPart("ear", 1, solids.solid(SHAPE(ear, "shape")), Seat.of(seat))
+        for which, expected in (("side", from_side), ("front", from_front)):
+            found = drawn(settle([host, part]), which)
+            ear_drawn = next(piece for piece in found.pieces if piece.name == "ear")
+            assert area(ear_drawn.rings) == pytest.approx(expected, rel=0.05), (face, which)
+
+
+@pytest.mark.parametrize("each", FIGURES, ids=lambda each: each.name)
+@pytest.mark.parametrize("which", ["side", "front"])
+def test_near_beads_lie_on_the_face_and_far_ones_behind_it(each, which):
+    parts = settle(
+        [PlacedPart(p.name, p.count, solids.solid(SHAPE(p.shape, "shape")), Seat.of(p.seat)) for p in each.parts]
+    )
+    eyes = [part for part in parts if part.seat.bead_mm]
+    order = [piece.name for piece in view(place(parts), {p.name: Dress("#fff") for p in parts}, which).pieces]
+    for eye in eyes:
+        host = max(at for at, name in enumerate(order) if name == eye.seat.on)
+        over = [at > host for at, name in enumerate(order) if name == eye.name]
+        if order.count(eye.seat.on) == 1:
+            assert over == ([True, True] if which == "front" else [False, True]), (each.name, which)
+
+
+def test_a_figure_from_the_front_is_its_own_mirror():
+    hare = next(each for each in FIGURES if each.name.startswith("Hare"))
+    parts = settle(
+        [PlacedPart(p.name, p.count, solids.solid(SHAPE(p.shape, "shape")), Seat.of(p.seat)) for p in hare.parts]
+    )
+    found = view(place(parts), {p.name: Dress("#fff") for p in parts}, "front")
+    left, _, right, _ = found.bounds
+    assert left == pytest.approx(-right, abs=0.5)
+    whole = shapely.union_all([shapely.Polygon(ring) for piece in found.pieces for ring in piece.rings])
+    mirrored = shapely.affinity.scale(whole, xfact=-1, origin=(0, 0))
+    assert whole.symmetric_difference(mirrored).area < 0.01 * whole.area
+
+
+@pytest.mark.parametrize("share", [0.25, 0.4, 0.5, 0.8])
+def test_a_belly_covers_more_of_the_picture_the_larger_its_share(share):
+    ball = standing({"kind": "sphere", "diameter_mm": 40})
+    found = drawn([ball], one=Dress("#b08a5e", zones=(Zone("#f1ede3", share),)))
+    piece = found.pieces[0]
+    belly = sum(area(rings) for paint, rings in piece.zones if paint == "#f1ede3")
+    # a zone is a lune round the axis; its edge, seen from the side, is half an ellipse of semi-axes r and r cos πs
+    assert belly == pytest.approx(math.pi * 20**2 / 2 * (1 - math.cos(math.pi * share)), rel=0.05)
+
+
+def test_a_coat_stands_out_as_far_as_its_locks():
+    ball = standing({"kind": "sphere", "diameter_mm": 40})
+    bare = drawn([ball])
+    coated = drawn([ball], one=Dress("#4a382b", coat=Coat("#4a382b", 1.0, 12)))
+    tips = [math.hypot(u, v - 20) for _, ways in coated.pieces[0].hairs for way in ways for u, v in way]
+    assert 20 + 12 * 0.8 < max(tips) < 20 + 12 * 1.3
+    assert coated.bounds[3] > bare.bounds[3] + 6
+
+
+def test_nothing_is_drawn_of_nothing():
+    assert view([], {}, "side").bounds == (0, 0, 0, 0)
