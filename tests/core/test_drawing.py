@@ -123,6 +123,16 @@ def test_a_belly_covers_more_of_the_picture_the_larger_its_share(share):
     assert belly == pytest.approx(math.pi * 20**2 / 2 * (1 - math.cos(math.pi * share)), rel=0.05)
 
 
+def test_a_belly_has_no_hole():
+    """Neighbouring strips of this very body were once lost in their union."""
+    otter = next(each for each in FIGURES if each.name.startswith("Otter"))
+    body = next(p for p in otter.parts if p.name == "body")
+    part = PlacedPart("one", 1, solids.solid(SHAPE(body.shape, "shape")), Seat.of(body.seat))
+    for share in (0.2, 0.25, 0.3, 0.35, 0.4):
+        found = drawn([part], "front", one=Dress("#4a382b", zones=(Zone("#d9c7a0", share),)))
+        assert len(found.pieces[0].zones[0][1]) == 1, share
+
+
 def test_a_coat_stands_out_as_far_as_its_locks():
     ball = standing({"kind": "sphere", "diameter_mm": 40})
     bare = drawn([ball])

@@ -181,14 +181,19 @@ def outline(piece: Placed, points: np.ndarray, right: np.ndarray):
         front, back = flat[0], flat[1]
         faces = [Polygon(front).buffer(0), Polygon(back).buffer(0)]
         ends = zip(front, np.roll(front, -1, 0), back, np.roll(back, -1, 0), strict=True)
-        return shapely.union_all(faces + [MultiPoint(np.array(four)).convex_hull for four in ends])
+        return together(faces + [MultiPoint(np.array(four)).convex_hull for four in ends])
     if isinstance(shape, solids.Torus):
         hoops = [MultiPoint(np.vstack([a, b])).convex_hull for a, b in zip(flat, np.roll(flat, -1, 0), strict=True)]
-        return shapely.union_all(hoops)
+        return together(hoops)
     if isinstance(shape, solids.Silhouette):
         spans = zip(flat, flat[1:], strict=False)
-        return shapely.union_all([MultiPoint(np.vstack([a, b])).convex_hull for a, b in spans])
+        return together([MultiPoint(np.vstack([a, b])).convex_hull for a, b in spans])
     return MultiPoint(flat.reshape(-1, 2)).convex_hull
+
+
+def together(shapes):
+    """The union of shapes, snapped to a fine grid: without one, neighbours that nearly touch can be lost."""
+    return shapely.union_all(shapes, grid_size=1e-4) if shapes else Polygon()
 
 
 def _rings(shape) -> list[Ring]:
@@ -236,10 +241,12 @@ def _skin(points: np.ndarray, share: float, under: bool, right, near):
         start, end = (points[:, j] + (points[:, k] - points[:, j]) * each for each in ends)
         for i in range(points.shape[0] - 1):
             corners = np.array([start[i], end[i], end[i + 1], start[i + 1]])
+            normal = np.cross(corners[2] - corners[0], corners[3] - corners[1])
             out = corners.mean(axis=0) - (middles[i] + middles[i + 1]) / 2
-            if float(out @ near) > -0.1 * float(np.linalg.norm(out)):
+            facing = float(normal @ near) * (1 if float(normal @ out) >= 0 else -1)
+            if facing > -0.1 * float(np.linalg.norm(normal)):
                 quads.append(MultiPoint(np.stack([corners @ right, corners @ UP], axis=-1)).convex_hull)
-    return shapely.union_all([q for q in quads if q.geom_type == "Polygon"]) if quads else Polygon()
+    return together([q for q in quads if q.geom_type == "Polygon"])
 
 
 def _from_top() -> np.ndarray:
