@@ -127,8 +127,11 @@ def take_for_the_body(page, hand):
     asked = float(page.get_by_label("On the scale").input_value())
     bag = page.locator("#tray p").filter(has_text="in the bag")
     before = grams_of(bag.inner_text().split("\n")[-1])
-    hand.enter()
+    with page.expect_response("**/strip/") as strip:
+        hand.enter()
     expect(page.get_by_role("heading", name="body, inside")).to_have_count(0)
+    now = re.search(r'id="live-3"[^>]*>([^<]+)<', strip.value.text())[1]
+    expect(page.locator("#live-3")).to_have_text(now)
     first = page.locator(".layer-list a").first
     expect(first).to_contain_text(f"taken {asked:g}")
     hand.press(first)

@@ -217,6 +217,10 @@ def layer(making):
     return PieceLayer.objects.get()
 
 
+def held(client) -> str:
+    return re.search(r'id="live-3"[^>]*>([^<]+)<', get(client, "strip/"))[1]
+
+
 def ask(client, making) -> str:
     page = get(client, f"bench/{making.pk}/")
     return re.search(r'name="amount"[^>]*?value="([^"]+)"', page)[1]
@@ -228,11 +232,13 @@ def test_one_press_takes_what_is_asked_for_and_the_shelf_shrinks(client, making,
     assert float(amount) == pytest.approx(float(need.p50), abs=0.01) and "cm of moss" in get(
         client, f"bench/{making.pk}/"
     )
-    address = f"bench/layer/{layer.pk}/take/"
+    address, before = f"bench/layer/{layer.pk}/take/", held(client)
     answer = client.post(
         client.base + address, {"key": "k", "lot": str(moss.pk), "amount": amount}, headers={"HX-Request": "true"}
     )
     assert answer.status_code == 200 and "<html" not in text(answer) and "taken" in text(answer)
+    assert answer.headers["HX-Trigger"] == '{"pressed": {}}'
+    assert held(client) != before
     moss.refresh_from_db()
     assert moss.on_hand == 4 - D(amount) and not Promise.objects.filter(amount__gt=D("0.02")).exists()
     assert Piece.objects.get().state == "weighed" and Take.objects.get().layer == layer

@@ -12,7 +12,7 @@ from PIL import Image
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
-from tests.web.helpers import post, text
+from tests.web.helpers import post, text, words
 from wembit.web import clock
 from wembit.web.stash.models import Entry, Item, Lot, Movement
 
@@ -256,6 +256,14 @@ def test_taking_what_is_promised_asks_once_then_does_it(client, owner):
     assert post(client, f"stash/lot/{lot.pk}/take/", amount="9", anyway="1").status_code == 302
     lot.refresh_from_db()
     assert lot.on_hand == 1
+
+
+def test_weighing_below_what_is_promised_says_whose_promise_broke(client, owner):
+    lot = make.lot(owner, grams="50")
+    make.project(owner, make.figure(owner, fibre=lot), count=4, name="Market day")
+    page = words(text(post(client, f"stash/lot/{lot.pk}/weigh/", amount="6", follow=True)))
+    assert re.search(r"[\d.]+ g that were promised to Market day are no longer there", page)
+    assert "no longer" not in text(post(client, f"stash/lot/{lot.pk}/weigh/", amount="6.5", follow=True))
 
 
 def test_what_happened_on_another_day_is_written_on_that_day(client, owner):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.contrib.auth.views import redirect_to_login
 from django.http import Http404, HttpResponse
+from django_htmx.http import trigger_client_event
 
 from wembit.web.studio.hands import member_in_hand
 from wembit.web.studio.models import Studio
@@ -20,6 +21,8 @@ class StudioMiddleware:
         response = self.get_response(request)
         if request.studio is not None and request.method not in ("GET", "HEAD"):
             request.studio.pressed()
+            if request.htmx and response.status_code < 400:
+                trigger_client_event(response, "pressed")
         response.headers.setdefault("Cache-Control", "no-store")
         vary = response.headers.get("Vary", "")
         response.headers["Vary"] = f"{vary}, HX-Request" if vary else "HX-Request"

@@ -18,6 +18,7 @@ places = [
     path("restock/", include("wembit.web.restock.urls")),
     path("understood/", views.understood, name="understood"),
     path("find/", views.find, name="find"),
+    path("strip/", views.strip, name="strip"),
     path("undo/", views.undo_last, name="undo"),
     path("picture/<path:name>", views.picture, name="picture"),
 ]

@@ -17,6 +17,7 @@ from wembit.web.answers import local_path
 from wembit.web.doing import things_now
 from wembit.web.fields import read
 from wembit.web.finding import found
+from wembit.web.frame import places
 from wembit.web.presses import press_of
 from wembit.web.stash.actions.undo import undo
 from wembit.web.stash.models import RECOUNT
@@ -50,6 +51,12 @@ def find(request):
     words = request.GET.get("words", "")[:80]
     context = {"words": words, "found": found(request.studio, words)}
     return render(request, "_found.html" if request.htmx else "find.html", context)
+
+
+@require_GET
+def strip(request):
+    """The live lines of the strip of places, after a press that replaced only a piece of the page."""
+    return render(request, "_strip.html", {"places": places(request, request.studio)})
 
 
 @require_POST

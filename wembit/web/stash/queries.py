@@ -194,6 +194,12 @@ def used_since(studio, since: dt.date) -> dict[UUID, Decimal]:
     return {row["lot__item"]: -row["total"] for row in moved.values("lot__item").annotate(total=Sum("amount"))}
 
 
+def promised_to(item_id: UUID) -> dict[str, Decimal]:
+    """How much of an item is promised to whom."""
+    rows = Promise.objects.filter(lot__item=item_id).order_by().values_list("whose").annotate(total=Sum("amount"))
+    return dict(rows)
+
+
 def promises_broken_by(lot: Lot, amount: Decimal, need: UUID | None = None) -> list[Promise]:
     """The promises that could not be kept if `amount` left the lot for `need` (or for nothing planned), latest first."""
     others = [promise for promise in lot.promises.order_by("-due", "pk") if promise.need != need]

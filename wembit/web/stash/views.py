@@ -11,6 +11,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.colour.spaces import GREY, HUES
 from wembit.core.fibres import BREEDS, FORMS
+from wembit.web import numbers
 from wembit.web.answers import again, faults_of, page, tried
 from wembit.web.fields import amount_field, weight_field
 from wembit.web.pictures import cleaned
@@ -161,11 +162,14 @@ def _on_lot(request, lot_id, do, said: str, *, zero: bool = False):
         amount = amount_field(request.member, found.item.unit).clean(request.POST.get("amount", ""))
     except forms.ValidationError as fault:
         return lot_again(request, found, {"amount": fault.messages[0]}, doing=request.POST.get("doing", ""))
+    before = queries.promised_to(found.item_id)
     _, faults = tried(lambda: do(found, amount))
     if faults:
-        return lot_again(
-            request, found, faults, doing=request.POST.get("doing", ""), offer_recount="left" in str(faults)
-        )
+        return lot_again(request, found, faults, doing=request.POST.get("doing", ""))
+    after = queries.promised_to(found.item_id)
+    for whose in sorted(name for name in before if after.get(name, 0) < before[name]):
+        lost = " ".join(numbers.amount(before[whose] - after.get(whose, 0), found.item.unit, request.studio))
+        messages.warning(request, f"{lost} that were promised to {whose} are no longer there.")
     return lot_done(request, found.pk, said)
 
 
