@@ -303,6 +303,12 @@ def test_a_piece_goes_its_way_and_the_making_is_finished_with_a_picture(client, 
     making.refresh_from_db()
     assert making.finished_at and making.photo and making.project.state == "done"
     assert not Promise.objects.exists()
+    assert "Finished lately" in get(client, "bench/") and f"bench/{making.pk}/" in get(client, "bench/")
+    assert "Choose a picture first" in told(post(client, f"bench/{making.pk}/picture/"))
+    old = making.photo.name
+    assert post(client, f"bench/{making.pk}/picture/", photo=photo()).status_code == 302
+    making.refresh_from_db()
+    assert making.photo.name != old and making.photo.name.rpartition("/")[2] in get(client, f"bench/{making.pk}/")
     answer = post(client, f"bench/layer/{layer.pk}/take/", lot=str(moss.pk), amount="1")
     assert "finished" in told(answer)
     assert "finished already" in text(post(client, f"bench/{making.pk}/finish/", follow=True))

@@ -15,6 +15,7 @@ from pathlib import Path
 from .cluster import Cluster, Trouble, binaries, home, wait_for_end
 
 CHECKOUT = Path(__file__).resolve().parent.parent.parent
+EVERYWHERE = ("0.0.0.0", "::")
 DEMO_LOGIN = "Sign in as  mira  (owner) or  tove  (maker), password  saltgrass-felt"
 
 
@@ -106,12 +107,22 @@ def port_is_free(host: str, port: int) -> None:
             ) from None
 
 
+def own_names() -> list[str]:
+    """This machine's address on its network and its name, as a phone beside it calls them."""
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
+        try:
+            probe.connect(("192.0.2.1", 9))  # sends nothing; asks which address would be used
+            address = probe.getsockname()[0]
+        except OSError:
+            address = "127.0.0.1"
+    return [address, socket.gethostname()]
+
+
 def serve(house: House, options: argparse.Namespace) -> int:
     """Run gunicorn until it ends or is told to."""
-    allowed = os.environ.get("WEMBIT_ALLOWED_HOSTS", "127.0.0.1 localhost [::1]")
-    if options.host not in ("127.0.0.1", "0.0.0.0", "::", "localhost") and options.host not in allowed:
-        allowed += f" {options.host}"
-    os.environ["WEMBIT_ALLOWED_HOSTS"] = allowed
+    names = [options.host] if options.host not in EVERYWHERE else own_names()
+    allowed = os.environ.get("WEMBIT_ALLOWED_HOSTS", "127.0.0.1 localhost [::1]").replace(",", " ").split()
+    os.environ["WEMBIT_ALLOWED_HOSTS"] = " ".join(dict.fromkeys([*allowed, *names]))
     command = [sys.executable, "-m", "gunicorn", "-c", str(CHECKOUT / "wembit/launch/gunicorn.py")]
     command += ["-b", f"{options.host}:{options.port}", "wembit.web.wsgi:application"]
     server = subprocess.Popen(command, cwd=CHECKOUT, start_new_session=True)
@@ -123,7 +134,7 @@ def serve(house: House, options: argparse.Namespace) -> int:
     signal.signal(signal.SIGINT, end)
     signal.signal(signal.SIGTERM, end)
     signal.signal(signal.SIGHUP, end)
-    print(f"\nWembit is at http://{options.host}:{options.port}/")
+    print("\nWembit is at " + "  ".join(f"http://{name}:{options.port}/" for name in names))
     print("The first visitor makes the studio." if options.empty else DEMO_LOGIN)
     print("Ctrl-C stops it.", flush=True)
     code = server.wait()

@@ -75,6 +75,12 @@ def makings(studio) -> list[MakingLine]:
     return _lines(Making.objects.of(studio).filter(finished_at=None))
 
 
+def finished_lately(studio) -> list[Making]:
+    """The last few finished, newest first."""
+    rows = Making.objects.of(studio).exclude(finished_at=None).select_related("project", "colourway__version__figure")
+    return list(rows.order_by("-finished_at")[:8])
+
+
 def making_of(studio, making_id: UUID) -> MakingLine:
     found = _lines(Making.objects.of(studio).filter(pk=making_id))
     if not found:

@@ -10,6 +10,7 @@ urlpatterns = [
     path("begin/<uuid:project_id>/", views.begin, name="begin"),
     path("<uuid:making_id>/", views.making, name="making"),
     path("<uuid:making_id>/finish/", views.finish, name="finish"),
+    path("<uuid:making_id>/picture/", views.picture, name="picture"),
     path("layer/<uuid:layer_id>/take/", views.take_for, name="take"),
     path("layer/<uuid:layer_id>/back/", views.back_from, name="back"),
     path("piece/<uuid:piece_id>/mark/", views.mark, name="mark"),

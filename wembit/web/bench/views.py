@@ -23,6 +23,7 @@ from .actions.begin_making import begin_making
 from .actions.finish_making import finish_making
 from .actions.give_back import give_back
 from .actions.mark_piece import mark_piece
+from .actions.photograph import photograph
 from .actions.take import take
 from .models import STATES
 from .pictures import column, piece_picture
@@ -30,8 +31,13 @@ from .pictures import column, piece_picture
 
 @require_GET
 def home(request):
-    waiting = queries.to_begin(request.studio)
-    return render(request, "bench/bench.html", {"makings": queries.makings(request.studio), "waiting": waiting})
+    studio = request.studio
+    context = {
+        "makings": queries.makings(studio),
+        "waiting": queries.to_begin(studio),
+        "finished": queries.finished_lately(studio),
+    }
+    return render(request, "bench/bench.html", context)
 
 
 def making_context(request, line, layer_id=None) -> dict:
@@ -146,6 +152,17 @@ def mark(request, piece_id):
         messages.warning(request, next(iter(faults.values())))
         return redirect("bench:home", studio=request.studio.slug)
     return redirect("bench:making", studio=request.studio.slug, making_id=piece.making_id)
+
+
+@require_POST
+def picture(request, making_id):
+    line = queries.making_of(request.studio, making_id)
+    _, faults = tried(
+        lambda: photograph(request.member, making_id, cleaned(request.FILES.get("photo"), request.studio))
+    )
+    if faults:
+        return again(request, "bench/making.html", making_context(request, line), faults)
+    return redirect("bench:making", studio=request.studio.slug, making_id=making_id)
 
 
 @require_POST
