@@ -174,7 +174,6 @@ class Thing:
         for key in value:
             if key not in self.keys:
                 raise BadInput(place(where, key), "is not a known key", value[key])
-        grouped = {key for group in self.one_of for key in group}
         for group in self.one_of:
             given = [key for key in group if key in value]
             if len(given) > 1:
@@ -187,10 +186,10 @@ class Thing:
                 found[name] = key.rule(value[name], place(where, name))
                 if not key.built:
                     raise BadInput(place(where, name), "not built yet", value[name])
-            elif key.default is NEEDED and name not in grouped:
-                raise BadInput(place(where, name), "is missing", None)
             elif key.default is not NEEDED:
                 found[name] = key.default
+            elif not any(name in group for group in self.one_of):
+                raise BadInput(place(where, name), "is missing", None)
         for rule in self.rules:
             rule(found, where)
         return found

@@ -106,12 +106,13 @@ def total(layers: Sequence[LayerGrams]) -> Range:
 
 def _part(part: dict, s: float, sigma: float, bias: float, where: str) -> PartGrams:
     shape = solid(part["shape"]).scaled(s)
-    skin = shape.area * part["visible"]
+    volume, area = shape.volume, shape.area
+    skin = area * part["visible"]
     paddings = [
         skin * layer["share"] * layer["thickness_mm"] * s if layer["role"] == "padding" else 0.0
         for layer in part["layers"]
     ]
-    inside = shape.volume - part["armature_mm3"] * s - sum(paddings)
+    inside = volume - part["armature_mm3"] * s - sum(paddings)
     if sum(paddings) > 0 and inside <= 0:
         index = next(i for i, volume in enumerate(paddings) if volume)
         raise BadInput(
@@ -155,7 +156,7 @@ def _part(part: dict, s: float, sigma: float, bias: float, where: str) -> PartGr
         if trimmed_share is not None:
             found = LayerGrams(**{**found.__dict__, "trimmed_g": found.middle * trimmed_share})
         layers.append(found)
-    return PartGrams(part["name"], part["count"], shape.volume, shape.area, tuple(layers))
+    return PartGrams(part["name"], part["count"], volume, area, tuple(layers))
 
 
 def _density(layer: dict, otherwise: float) -> float:

@@ -218,18 +218,14 @@ class Silhouette(Solid):
         return sleeve + ends
 
 
-def _elliptic_sleeve(length: float, a1: float, a2: float, ratio: float, steps: int = 96) -> float:
+def _elliptic_sleeve(length: float, a1: float, a2: float, ratio: float) -> float:
     """Lateral area of an elliptical frustum: half widths a1 to a2 one way, × ratio the other.
 
-    The area element a·√(k²(a'² + cos²θ) + sin²θ) splits into mean half width × length × a periodic integral, which the
-    trapezoid rule takes to machine accuracy.
+    The area element a·√(k²(a'² + cos²θ) + sin²θ) splits into mean half width × length × a complete elliptic integral,
+    ∫₀²ᵖ √(A cos²θ + B sin²θ) dθ = 8 R_G(0, A, B) (DLMF §19.25.1 and homogeneity).
     """
-    slope = (a2 - a1) / length
-    total = 0.0
-    for i in range(steps):
-        theta = 2 * math.pi * i / steps
-        total += math.sqrt(ratio**2 * (slope**2 + math.cos(theta) ** 2) + math.sin(theta) ** 2)
-    return (a1 + a2) / 2 * length * total * 2 * math.pi / steps
+    lean = (ratio * (a2 - a1) / length) ** 2
+    return (a1 + a2) / 2 * length * 8 * carlson_rg(0.0, ratio**2 + lean, 1.0 + lean)
 
 
 @dataclass(frozen=True)
