@@ -24,7 +24,9 @@ class Trouble(Exception):
 
 
 def home(checkout: Path) -> Path:
-    """Where this checkout's cluster, secret and pictures live."""
+    """Where this checkout's cluster, secret and pictures live; WEMBIT_HOME names another place."""
+    if given := os.environ.get("WEMBIT_HOME"):
+        return Path(given)
     key = hashlib.sha256(str(checkout.resolve()).encode()).hexdigest()[:10]
     base = Path("/var/lib/wembit") if os.geteuid() == 0 else Path.home() / ".local/state/wembit"
     return base / key

@@ -1,0 +1,94 @@
+"""`./start` as a person uses it: serving, stopping, starting twice, ports in use, backups and the way back."""
+
+import os
+import signal
+import socket
+import stat
+import tarfile
+from pathlib import Path
+
+from tests.launch.conftest import alive, free_port, page
+from wembit.launch.cluster import Cluster
+
+
+def servers(house: Path) -> list[int]:
+    """Process ids of gunicorn and PostgreSQL of that house."""
+    found = [house / "server.pid", house / "data" / "postmaster.pid"]
+    return [int(path.read_text().split()[0]) for path in found if path.exists()]
+
+
+def test_an_empty_house_is_served_and_ctrl_c_stops_all_of_it(start, house):
+    process, port = start.serving("--empty")
+    assert "What is the studio called?" in page(port)
+    assert stat.S_IMODE((house / "secret").stat().st_mode) == 0o600
+    pids = servers(house)
+    assert len(pids) == 2 and all(alive(pid) for pid in pids)
+    process.send_signal(signal.SIGINT)
+    words, _ = process.communicate(timeout=30)
+    assert process.returncode == 0 and "The first visitor makes the studio." in words
+    assert f"http://127.0.0.1:{port}/" in words and not any(alive(pid) for pid in pids)
+
+
+def test_the_demo_is_loaded_backed_up_lost_and_restored(start, house, tmp_path):
+    process, port = start.serving()
+    assert "Sign in" in page(port)
+    kept = tmp_path / "house.tar"
+    code, words = start.ended("--backup", str(kept))
+    assert code == 0 and str(kept) in words, words
+    with tarfile.open(kept) as archive:
+        assert any(name.endswith(".dump") for name in archive.getnames())
+    process.send_signal(signal.SIGINT)
+    process.wait(timeout=30)
+
+    cluster = Cluster(house)
+    cluster.start()
+    assert cluster.sql("SELECT count(*) FROM stash_lot", "wembit").strip() > "60"
+    cluster.sql("TRUNCATE studio_studio CASCADE", "wembit")
+    code, words = start.ended("--restore", str(kept))
+    assert code == 1 and "Nothing was changed" in words
+    code, words = start.ended("--restore", str(kept), "--yes")
+    assert code == 0, words
+    assert cluster.sql("SELECT name FROM studio_studio", "wembit").strip() == "Saltgrass"
+    code, words = start.ended("--restore", __file__, "--yes")
+    assert code == 1 and "was not written by ./start --backup" in words
+
+
+def test_a_second_start_from_the_same_folder_says_how_to_end_the_first(start):
+    start.serving("--empty")
+    code, words = start.ended("--empty", "--port", str(free_port()))
+    assert code == 1 and "./start --stop" in words and "Traceback" not in words
+
+
+def test_stop_ends_what_runs(start, house):
+    process, _ = start.serving("--empty")
+    pids = servers(house)
+    code, words = start.ended("--stop")
+    assert (code, words.strip()) == (0, "Stopped.")
+    process.wait(timeout=30)
+    assert not any(alive(pid) for pid in pids)
+    assert start.ended("--stop")[1].strip() == "Nothing was running."
+
+
+def test_a_port_in_use_gets_a_message_that_says_what_to_do(start):
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = taken.getsockname()[1]
+        code, words = start.ended("--empty", "--port", str(port))
+    assert (
+        code == 1 and f"Port {port} is in use" in words and f"--port {port + 1}" in words and "Traceback" not in words
+    )
+
+
+def test_after_a_kill_of_everything_the_next_start_heals(start, house):
+    process, port = start.serving("--empty")
+    for pid in [*servers(house), process.pid]:
+        os.kill(pid, signal.SIGKILL)
+    process.wait(timeout=10)
+    _, port = start.serving("--empty")
+    assert "What is the studio called?" in page(port)
+
+
+def test_building_the_demo_anew_asks_first(start):
+    code, words = start.ended("--demo", "--port", str(free_port()))
+    assert code == 1 and "Nothing was changed. Add --yes, or answer yes." in words
