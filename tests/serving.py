@@ -10,6 +10,7 @@ import sys
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
+from functools import cache
 from pathlib import Path
 from urllib.parse import urlsplit
 
@@ -53,7 +54,7 @@ def demo_database(name: str) -> str:
 @contextmanager
 def served(database: str) -> Iterator[str]:
     """gunicorn with the product's own settings against that database; yields its address."""
-    manage(database, "collectstatic", "--noinput", "--verbosity", "0")
+    _collect_static()
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
@@ -65,6 +66,12 @@ def served(database: str) -> Iterator[str]:
     finally:
         server.terminate()
         server.wait(timeout=30)
+
+
+@cache
+def _collect_static() -> None:
+    """Once a process: the files are the same for every database."""
+    manage(os.environ["DATABASE_URL"], "collectstatic", "--noinput", "--verbosity", "0")
 
 
 def _until_it_answers(server: subprocess.Popen, port: int) -> None:
