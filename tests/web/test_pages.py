@@ -4,10 +4,12 @@ import pytest
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
+from wembit.core.fibres import FORMS
 from wembit.demo.loader import load
 from wembit.web.bench.models import Making
 from wembit.web.figures.models import Figure
 from wembit.web.plan.models import Project
+from wembit.web.restock.models import Supplier
 from wembit.web.stash.models import Entry, Item, Lot, Movement
 from wembit.web.studio.models import Member, Studio
 
@@ -116,3 +118,14 @@ def test_the_door_leads_on(mira):
     assert Client().get("/health/").content == b"ok"
     assert mira.get("/").url == "/s/saltgrass/"
     assert Client().get("/").url == "/sign-in/"
+
+
+def test_the_demo_has_the_shelf_the_figures_and_the_sellers_it_promises(demo, db):
+    fibres = Lot.objects.of(demo).filter(waste=False, item__kind="fibre").select_related("item")
+    breeds, forms = ({getattr(lot.item, name) for lot in fibres} for name in ("breed", "form"))
+    assert fibres.count() >= 55 and len(breeds) >= 10 and forms == set(FORMS)
+    assert Item.objects.of(demo).filter(kind="notion").exists() and any(not lot.weighed for lot in fibres)
+    assert Figure.objects.of(demo).count() == 8 and Making.objects.of(demo).exclude(finished_at=None).exists()
+    assert Supplier.objects.of(demo).count() == 2 and all(each.lead_days > 0 for each in Supplier.objects.of(demo))
+    for lot in Lot.objects.of(demo).prefetch_related("movements"):
+        assert lot.on_hand == sum(each.amount for each in lot.movements.all()), lot
