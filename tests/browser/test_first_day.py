@@ -113,6 +113,27 @@ def test_arrows_walk_over_the_shelf_and_enter_picks(site, opened):
     expect(page.locator("#tray h2").first).to_have_text("Pick a bag")
 
 
+def test_on_a_phone_what_is_picked_lies_under_the_thumb_and_is_put_away(site, opened):
+    page = opened(site, PHONE)
+    sign_in(page)
+    for start, pick, words in (
+        ("stash/", "a.lot", "What happened here"),
+        ("restock/", "a.tide", "For whom"),
+        ("plan/", "svg a.pick", "What it needs"),
+    ):
+        page.goto(f"/s/saltgrass/{start}")
+        chosen = page.locator(pick).nth(2)
+        chosen.scroll_into_view_if_needed()
+        at = page.evaluate("window.scrollY")
+        chosen.tap()
+        expect(page.locator("#tray")).to_contain_text(words)
+        assert page.locator("#tray h2").first.bounding_box()["y"] < PHONE["viewport"]["height"], start
+        assert page.evaluate("window.scrollY") == at, "the picture stays where it was"
+        page.get_by_role("link", name="Put away").tap()
+        expect(page.locator("#tray")).not_to_contain_text(words)
+        assert page.url.endswith(start) and page.evaluate("window.scrollY") == at
+
+
 def test_a_field_says_what_it_understood_and_what_is_wrong_beside_it(own_site, opened):
     page = opened(own_site, DESK)
     sign_in(page)

@@ -48,6 +48,20 @@
     if (ink && !(document.activeElement && inField(document.activeElement))) ink.focus();
   });
 
+  // On a phone the tray lies over the picture: put away, the picture stays where it was.
+  document.addEventListener("click", async (event) => {
+    const away = event.target.closest("[data-away]");
+    if (!away || event.ctrlKey || event.metaKey || document.getElementById("stage")) return;
+    event.preventDefault();
+    const answer = await fetch(away.href);
+    const fresh = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("tray");
+    if (!answer.ok || !fresh) { location.assign(away.href); return; }
+    history.replaceState(history.state, "", away.href);
+    const tray = document.getElementById("tray");
+    tray.replaceChildren(...fresh.childNodes);
+    htmx.process(tray);
+  });
+
   // A colour picked by eye is meant: the tick beside it follows.
   document.addEventListener("input", (event) => {
     const tick = event.target.matches("input[type=color]") && event.target.closest(".field").querySelector("[name=has_colour]");
