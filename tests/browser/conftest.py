@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Locator, Page, sync_playwright
 
-from tests.serving import PASSWORD, demo_database, new_database, served
+from tests.serving import PASSWORD, demo_database, manage, new_database, served
 
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
@@ -52,8 +52,6 @@ def own_site(demo) -> Iterator[str]:
 @pytest.fixture
 def empty_site() -> Iterator[str]:
     """A house without any studio yet."""
-    from tests.serving import manage
-
     database = new_database("browser_empty")
     manage(database, "migrate", "--verbosity", "0")
     with served(database) as address:

@@ -1,7 +1,6 @@
-"""Packs, forecast, allocation, shares."""
+"""Packs, forecast, allocation."""
 
 import datetime as dt
-from decimal import Decimal
 
 import numpy as np
 import pytest
@@ -9,7 +8,6 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy import optimize
 
-from wembit.core.shares import divide
 from wembit.core.stock.allocation import Demand, FreeLot, allocate
 from wembit.core.stock.forecast import Dated, balances, forecast, weekly
 from wembit.core.stock.packs import cheapest
@@ -147,20 +145,3 @@ def test_no_gram_is_promised_twice_and_none_is_left_while_someone_is_short(sizes
         assert got + found.short.get(demand.id, 0) == pytest.approx(demand.grams, abs=0.011)
     if found.short:
         assert sum(r.grams for r in found.reservations) == pytest.approx(sum(sizes), abs=0.011)
-
-
-# 10 g of the main colour: three quarters to the head is 7.5 g, the rest in four is 0.625 g each  # common practice
-def test_ten_grams_divided_as_makers_do():
-    weights = [Decimal(3), *[Decimal("0.25")] * 4]
-    assert divide(Decimal(10), weights) == [Decimal("7.500"), *[Decimal("0.625")] * 4]
-
-
-@given(st.decimals("0.001", "9999", places=3), st.lists(st.integers(0, 50), min_size=1, max_size=9).filter(any))
-def test_shares_add_up_to_the_whole(amount, weights):
-    found = divide(amount, [Decimal(w) for w in weights])
-    assert sum(found) == amount and min(found) >= 0
-
-
-def test_shares_of_nothing_are_refused():
-    with pytest.raises(ValueError, match="shares"):
-        divide(Decimal(1), [Decimal(0)])

@@ -170,6 +170,13 @@ def test_a_fibre_is_chosen_for_a_slot(client, owner, snail):
     assert post(client, f"figures/{snail.pk}/fibre/", slot="nothing", item=str(lot.item_id)).status_code == 404
 
 
+def test_polyester_packs_at_its_own_density(client, owner, snail):
+    wool = plan_of(snail).parts[0].layers[0].grams.middle
+    filling = make.lot(owner, "filling", form="filling", srgb="")
+    post(client, f"figures/{snail.pk}/fibre/", slot="core", item=str(filling.item_id))
+    assert plan_of(snail).parts[0].layers[0].grams.middle == pytest.approx(wool * 0.04 / 0.13)
+
+
 def test_name_size_picture_and_a_copy(client, owner, snail):
     before = plan_of(snail).all.p50
     given = {"name": "Big snail", "story": "Slower.", "scale": "2", "photo": photo()}

@@ -12,7 +12,6 @@ FILLING_DENSITY = 0.04  # g/cm³ of packed polyester filling, from memory
 FIRMNESS_WORDS = {"airy": "airy", "soft": "soft", "medium": "medium", "firm": "firm", "very_firm": "very firm"}
 
 LOSS_LOOSE_ENDS = 0.08  # fibre lost on the pad and in tidying where loose ends are not worked out; common practice
-LOSS_WORKED_IN = 0.03  # where they are; common practice
 
 SMALLEST_PIECE_G = 0.02  # common practice
 A_PINCH_BELOW_G = 0.05

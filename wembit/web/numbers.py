@@ -74,8 +74,3 @@ def amount(value: float | Decimal, unit: str, studio) -> tuple[str, str]:
 
 def is_pinch(value: float | Decimal) -> bool:
     return 0 < value < A_PINCH_BELOW_G
-
-
-def one_in(odds: float) -> str:
-    """Odds as a person says them."""
-    return "certain" if odds > 0.95 else f"1 in {max(1, round(1 / odds))}" if odds > 0 else "none"

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from wembit.core import estimate as core
 from wembit.core.errors import BadInput
-from wembit.core.fibres import BREEDS
+from wembit.core.fibres import BREEDS, FILLING_DENSITY
 from wembit.web.stash.models import Item
 from wembit.web.stash.queries import colours
 
@@ -99,6 +99,8 @@ def _part(part: Part, palette: Palette) -> dict:
 def _layer(layer: Layer, palette: Palette) -> dict:
     item = palette.items.get(layer.slot_id)
     row = {"role": layer.role, "fibre": str(item.pk if item else layer.slot_id), **layer.rule}
+    if layer.role == "core" and item and item.form == "filling" and not {"firmness", "density_g_cm3"} & set(row):
+        row["density_g_cm3"] = FILLING_DENSITY
     if layer.role in ("cover", "detail"):
         breed = BREEDS[item.breed] if item and item.breed else BREEDS["merino"]
         row |= {

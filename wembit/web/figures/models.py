@@ -6,7 +6,7 @@ from django.db import models
 from django.db.models import Q
 from django.db.models.functions import Lower
 
-from wembit.core.fibres import FIRMNESS_WORDS
+from wembit.core.fibres import FIRMNESS_WORDS, LOSS_LOOSE_ENDS
 from wembit.core.requests import ROLES
 from wembit.web.owned import Owned
 from wembit.web.stash.models import Item
@@ -72,7 +72,7 @@ class Part(Owned):
     count = models.PositiveSmallIntegerField(default=1)
     shape = models.JSONField()
     firmness = models.CharField(max_length=10, blank=True, choices=list(FIRMNESS_WORDS.items()))
-    allowance = models.FloatField(default=0.08)
+    allowance = models.FloatField(default=LOSS_LOOSE_ENDS)
     visible = models.FloatField(default=1.0)
     seat = models.JSONField(default=dict)
 

@@ -8,7 +8,10 @@ from django.db.models import Prefetch
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
-from .models import Colourway, Figure, Layer, Part, Version
+from wembit.web.stash.queries import colours
+
+from .estimating import BARE, Palette
+from .models import Choice, Colourway, Figure, Layer, Part, Version
 
 
 def figure_count(studio) -> int:
@@ -50,10 +53,6 @@ def newest_version(figure: Figure) -> Version:
     return figure.versions.order_by("-number").first()
 
 
-def version_of(studio, version_id: UUID) -> Version:
-    return get_object_or_404(Version.objects.of(studio).select_related("figure"), pk=version_id)
-
-
 def parts_of(version: Version) -> list[Part]:
     """Parts in order, with their layers and slots."""
     return list(_parts().filter(version=version))
@@ -83,11 +82,6 @@ def colourways(studio) -> list[Colourway]:
 
 def palettes(studio, ways: list[Colourway]) -> dict:
     """The palettes of many colourways in two queries, by colourway."""
-    from wembit.web.stash.queries import colours
-
-    from .estimating import BARE, Palette
-    from .models import Choice
-
     choices = list(Choice.objects.filter(colourway__in=ways).select_related("item"))
     seen = colours(studio, {choice.item_id for choice in choices})
     found = {}

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
@@ -184,14 +183,6 @@ def last_entry(member) -> Entry | None:
     midnight = clock.at(member.studio, clock.today(member.studio), 0)
     mine = Entry.objects.of(member.studio).filter(by=member, recorded_at__gte=midnight, reverses=None, reversed_by=None)
     return mine.order_by("-recorded_at").first()
-
-
-def used_since(studio, since: dt.date) -> dict[UUID, Decimal]:
-    """Net amount taken of each item since a date, by item."""
-    moved = Movement.objects.of(studio).filter(
-        kind__in=("pulled", "returned"), entry__happened_at__gte=clock.at(studio, since, 0)
-    )
-    return {row["lot__item"]: -row["total"] for row in moved.values("lot__item").annotate(total=Sum("amount"))}
 
 
 def promised_to(item_id: UUID) -> dict[str, Decimal]:

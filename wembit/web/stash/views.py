@@ -30,7 +30,7 @@ from .actions.split import split
 from .actions.undo import undo
 from .forms_drawn import drawings
 from .models import FIBRE, Lot
-from .pictures import GROUPS, boards, draw, step_chart
+from .pictures import GROUPS, PX2_PER_GRAM, boards, draw, step_chart
 
 BREED_CHOICES = [(key, breed.name) for key, breed in BREEDS.items()]
 FORM_CHOICES = [(key, form.name) for key, form in FORMS.items()]
@@ -95,8 +95,6 @@ def drawn_boards(studio, filters, by: str, start: int, rest) -> tuple[str, int]:
 
 def draw_mark() -> float:
     """Side in pixels of the square that stands for 10 g."""
-    from .pictures import PX2_PER_GRAM
-
     return round((10 * PX2_PER_GRAM) ** 0.5, 1)
 
 

@@ -31,12 +31,6 @@ def span(grams, studio):
 
 
 @register.filter
-def gtext(value, studio):
-    """Grams without markup, for a drawing or an attribute."""
-    return numbers.NARROW.join(numbers.grams(value or 0, studio))
-
-
-@register.filter
 def mm(value, studio):
     """A length with its unit."""
     return _joined(numbers.length(value or 0, studio))
