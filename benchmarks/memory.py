@@ -18,7 +18,11 @@ def _processes() -> dict[int, str]:
 
 
 def _parent(pid: int) -> int:
-    return int(Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[1])
+    """Who started a process; 0 when it has ended meanwhile."""
+    try:
+        return int(Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[1])
+    except OSError:
+        return 0
 
 
 def _family(root: int, processes: dict[int, str]) -> list[int]:

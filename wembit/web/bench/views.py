@@ -11,7 +11,7 @@ from django.views.decorators.http import require_GET, require_POST
 from wembit.web.answers import again, page, tried
 from wembit.web.fields import amount_field
 from wembit.web.figures.estimating import BARE
-from wembit.web.figures.queries import parts_of
+from wembit.web.figures.queries import part_of
 from wembit.web.numbers import is_pinch
 from wembit.web.pictures import cleaned
 from wembit.web.presses import press_of
@@ -59,8 +59,7 @@ def making_context(request, line, layer_id=None) -> dict:
     if chosen is None:
         return context
     version = line.making.colourway.version
-    parts = {part.key: part for part in parts_of(version)}
-    part = parts.get(piece.piece.part_key)
+    part = part_of(version, piece.piece.part_key)
     sources = queries.sources(chosen.layer)
     lot = next((each for each in sources if str(each.lot.pk) == request.POST.get("lot", "")), None)
     lot = lot or (sources[0] if sources else None)
@@ -71,7 +70,7 @@ def making_context(request, line, layer_id=None) -> dict:
         "piece": piece,
         "layer": chosen,
         "part": part,
-        "picture": part and piece_picture(part, version.scale, ask, chosen.layer.item.form),
+        "picture": piece_picture(part, version.scale, ask, chosen.layer.item.form),
         "column": column(chosen),
         "fill": seen.get(chosen.layer.item_id, BARE),
         "sources": sources,

@@ -68,8 +68,8 @@ def open_needs(studio, **filters) -> list[Need]:
 
 
 def needs_now(studio) -> list[Need]:
-    """`open_needs` of all projects, looked up once for a request."""
-    return studio.once("needs", lambda: open_needs(studio))
+    """`open_needs` of all projects as of the last press."""
+    return studio.once("needs", lambda: studio.kept("needs", lambda: open_needs(studio)))
 
 
 def _sums(model, need_ids: list[UUID]) -> dict[UUID, Decimal]:

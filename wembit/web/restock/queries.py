@@ -48,13 +48,13 @@ class TideLine:
 
 
 def tides_now(studio) -> list[TideLine]:
-    """`tide_lines` of all items, looked up once for a request: its page and its strip of places show the same."""
-    return studio.once("tides", lambda: tide_lines(studio))
+    """`tide_lines` of all items as of the last press and today: a page and its strip of places show the same."""
+    return studio.once("tides", lambda: studio.kept(f"tides:{clock.today(studio)}", lambda: tide_lines(studio)))
 
 
 def tide_of(studio, item_id: UUID) -> TideLine:
     """One item's outlook, planned or not."""
-    known = next((tide for tide in studio.once("tides", list) if tide.item.pk == item_id), None)
+    known = next((tide for tide in tides_now(studio) if tide.item.pk == item_id), None)
     return known or tide_lines(studio, item_id)[0]
 
 
