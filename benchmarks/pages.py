@@ -9,6 +9,8 @@ import psycopg
 
 from tests.serving import Visitor
 
+from .processes import processor_ms, served_by
+
 PAGES = "|stash/|stash/?form=tops|colour/|figures/|plan/|bench/|restock/|restock/suppliers/|house/".split("|")
 ID = "[0-9a-f-]{36}"
 THINGS = {
@@ -18,7 +20,7 @@ THINGS = {
     "bench/": "bench/",
     "restock/": "restock/item/",
 }
-ROUNDS = 60
+ROUNDS, WARM_UP = 60, 3
 
 
 def addresses(visitor: Visitor, base: str) -> list[str]:
@@ -35,14 +37,14 @@ def addresses(visitor: Visitor, base: str) -> list[str]:
 def timed(visitor: Visitor, path: str, before=lambda: None, rounds: int = ROUNDS) -> tuple[float, float, int]:
     """Median and p95 in ms, and the size in bytes. Raises when the page does not answer 200."""
     times = []
-    for _ in range(rounds + 3):
+    for _ in range(rounds + WARM_UP):
         before()
         begun = time.perf_counter()
         status, body = visitor.get(path)
         times.append((time.perf_counter() - begun) * 1000)
         if status != 200:
             raise RuntimeError(f"{path} answered {status}")
-    times = sorted(times[3:])
+    times = sorted(times[WARM_UP:])
     return times[len(times) // 2], times[int(len(times) * 0.95)], len(body)
 
 
@@ -57,10 +59,14 @@ def rows(address: str, database: str, slug: str = "saltgrass") -> list[tuple[str
             connection.execute("UPDATE studio_studio SET stamp = stamp + 1 WHERE slug = %s", [slug])
 
         for page in addresses(visitor, base):
+            pids = [pid for family in served_by(address) for pid in family]
+            before = processor_ms(pids)
             middle, slow, size = timed(visitor, base + page)
+            worked = (processor_ms(pids) - before) / (ROUNDS + WARM_UP)
             fresh, fresh_slow, _ = timed(visitor, base + page, press, rounds=20)
             name = re.sub(ID, "…", page) or "today"
-            warm = f"{middle:6.1f} / {slow:6.1f} ms"
-            numbers = f"{warm}   after a press {fresh:6.1f} / {fresh_slow:6.1f} ms   {size / 1000:5.0f} kB"
-            found.append((f"page {name}", numbers))
+            warm = f"{middle:6.1f} / {slow:6.1f} ms, {worked:5.1f} ms of work"
+            found.append(
+                (f"page {name}", f"{warm}   after a press {fresh:6.1f} / {fresh_slow:6.1f} ms   {size / 1000:5.0f} kB")
+            )
     return found
