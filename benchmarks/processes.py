@@ -18,7 +18,7 @@ def served_by(address: str) -> tuple[list[int], list[int]]:
 
 def megabytes(pids: list[int]) -> float:
     """Proportional set size in MB: what is shared counts once."""
-    lines = [line for pid in pids for line in Path(f"/proc/{pid}/smaps_rollup").read_text().split("\n")]
+    lines = [line for pid in pids for line in _read(pid, "smaps_rollup").split("\n")]
     return sum(int(line.split()[1]) for line in lines if line.startswith("Pss:")) / 1024
 
 
@@ -26,8 +26,8 @@ def processor_ms(pids: list[int]) -> float:
     """Processor's time so far in ms, to 10 ms; what the host keeps for others is not in it."""
     ticks = 0
     for pid in pids:
-        fields = Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()
-        ticks += int(fields[11]) + int(fields[12])
+        fields = _read(pid, "stat").rpartition(")")[2].split()
+        ticks += sum(map(int, fields[11:13]))
     return ticks * 1000 / os.sysconf("SC_CLK_TCK")
 
 
@@ -50,7 +50,12 @@ def _family(root: int, processes: dict[int, str]) -> list[int]:
 
 def _parent(pid: int) -> int:
     """Who started a process; 0 when it has ended meanwhile."""
+    return int((_read(pid, "stat").rpartition(")")[2].split() or [0, 0])[1])
+
+
+def _read(pid: int, name: str) -> str:
+    """A file of a process; nothing when it has ended meanwhile."""
     try:
-        return int(Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[1])
+        return Path(f"/proc/{pid}/{name}").read_text()
     except OSError:
-        return 0
+        return ""

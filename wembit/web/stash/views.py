@@ -34,7 +34,7 @@ from .pictures import GROUPS, PX2_PER_GRAM, boards, draw, step_chart
 
 BREED_CHOICES = [(key, breed.name) for key, breed in BREEDS.items()]
 FORM_CHOICES = [(key, form.name) for key, form in FORMS.items()]
-MOST_SHOWN = 120  # bags drawn at once; more come as one scrolls
+MOST_SHOWN = 80  # bags drawn at once; more come as one scrolls
 
 
 def filters_of(request) -> queries.ShelfFilters:
