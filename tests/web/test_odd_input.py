@@ -1,0 +1,46 @@
+"""Whatever is asked or entered, no address answers with a failure of the server."""
+
+import uuid
+
+import pytest
+from django.test import Client
+
+from tests.web.test_walls import ROUTES, filled, ours  # noqa: F401  (a fixture)
+
+ODD = ["a\0b", "%s' OR 1=1 --", "9" * 400, "1e999", "NaN", "१२", '3 1/0"', "\n"]
+FIELDS = (
+    "words by form breed hue drawer free from part lot name measure unit amount happened_at why into length kind slot"
+    " item count due start colourway srgb has_colour dye_lot minimum linear_g_m size notion state role ten timezone"
+    " currency decimal_mark weight_unit length_unit lead_days postage pack price copy_name story scale shape firmness"
+    " t angle sink pitch yaw on face visible centre_mm length_mm diameter_mm role_0 slot_0 share_0 size_0 item_0"
+    " amount_0 dye_lot_0 drawer_0 supplier expected username password layer anyway"
+).split()
+SOUND = {
+    "role_0": "core",
+    "kind": "body",
+    "form": "tops",
+    "due": "2099-01-01",
+    "lead_days": "3",
+    "postage": "1",
+    "price": "1",
+}
+
+
+@pytest.mark.parametrize(("name", "route"), ROUTES, ids=[name for name, _ in ROUTES])
+def test_no_odd_input_breaks_an_address(ours, client, name, route):  # noqa: F811
+    client = Client(raise_request_exception=False)
+    client.force_login(ours["lot"].studio.memberships.get(role="owner").user)
+    address = filled(route, {**ours, "name": "x.jpg"})
+    for odd in ODD:
+        all_odd = dict.fromkeys(FIELDS, odd)
+        for given in ({**all_odd, "key": odd}, {**all_odd, **SOUND, "key": str(uuid.uuid4())}):
+            for method in (client.get, client.post):
+                assert method(address, given).status_code < 500, (method.__name__, odd, given is all_odd)
+
+
+@pytest.mark.parametrize("odd", ODD)
+def test_no_odd_input_breaks_the_door(db, odd):
+    client = Client(raise_request_exception=False)
+    given = dict.fromkeys(("username", "password", "studio_name", "name", "timezone", "currency", "next"), odd)
+    for address in ("/sign-in/", "/first/", f"/link/{odd.strip() or 'x'}/".replace("\0", "%00").replace("%s", "")):
+        assert client.post(address, given).status_code < 500 and client.get(address, given).status_code < 500
