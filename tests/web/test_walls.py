@@ -50,23 +50,33 @@ ROUTES = sorted(addresses())
 WITH_ID = [(name, route) for name, route in ROUTES if "<uuid:" in route]
 
 
+def one_of_everything(owner) -> dict:
+    """A studio's lot, figure, project, making, supplier and list; ids by the names that addresses use."""
+    lot = make.lot(owner)
+    figure = make.figure(owner, fibre=lot)
+    project = make.project(owner, figure)
+    making = begin_making(owner, project.pk)
+    offer = make.offer(owner, lot.item)
+    put_on_list(owner, {offer.pk: 1})
+    mine = {"studio": owner.studio}
+    return {
+        "lot_id": lot.pk, "entry_id": Entry.objects.filter(**mine).first().pk, "figure_id": figure.pk, "key": "ball",
+        "project_id": project.pk, "making_id": making.pk, "layer_id": PieceLayer.objects.filter(**mine).first().pk,
+        "piece_id": Piece.objects.filter(**mine).first().pk, "item_id": lot.item_id,
+        "line_id": OrderLine.objects.filter(**mine).first().pk, "order_id": Order.objects.filter(**mine).first().pk,
+        "supplier_id": offer.supplier_id, "member_id": owner.pk, "studio": "saltgrass", "name": "x.jpg", "lot": lot,
+    }  # fmt: skip
+
+
 @pytest.fixture
 def theirs(db):
-    """Another studio with one of everything; ids by the names that addresses use."""
-    stranger = make.studio_owner("Dune", "ana")
-    lot = make.lot(stranger)
-    figure = make.figure(stranger, fibre=lot)
-    project = make.project(stranger, figure)
-    making = begin_making(stranger, project.pk)
-    offer = make.offer(stranger, lot.item)
-    put_on_list(stranger, {offer.pk: 1})
-    return {
-        "lot_id": lot.pk, "entry_id": Entry.objects.of(stranger.studio).first().pk, "figure_id": figure.pk,
-        "key": "ball", "project_id": project.pk, "making_id": making.pk,
-        "layer_id": PieceLayer.objects.first().pk, "piece_id": Piece.objects.first().pk, "item_id": lot.item_id,
-        "line_id": OrderLine.objects.first().pk, "order_id": Order.objects.first().pk,
-        "supplier_id": offer.supplier_id, "member_id": stranger.pk, "studio": "saltgrass", "name": "x.jpg",
-    }  # fmt: skip
+    """Another studio's one of everything, under the address of ours."""
+    return one_of_everything(make.studio_owner("Dune", "ana"))
+
+
+@pytest.fixture
+def ours(owner):
+    return one_of_everything(owner)
 
 
 def filled(route, ids):
@@ -109,23 +119,6 @@ def test_without_signing_in_everything_asks_for_it(owner):
         assert answer.status_code == 302 and answer.url.startswith("/sign-in/"), name
     from_htmx = Client().get("/s/saltgrass/stash/", headers={"HX-Request": "true"})
     assert from_htmx.status_code == 401 and from_htmx.headers["HX-Redirect"].startswith("/sign-in/")
-
-
-@pytest.fixture
-def ours(owner):
-    lot = make.lot(owner)
-    figure = make.figure(owner, fibre=lot)
-    project = make.project(owner, figure)
-    making = begin_making(owner, project.pk)
-    offer = make.offer(owner, lot.item)
-    put_on_list(owner, {offer.pk: 1})
-    return {
-        "lot_id": lot.pk, "entry_id": Entry.objects.of(owner.studio).first().pk, "figure_id": figure.pk, "key": "ball",
-        "project_id": project.pk, "making_id": making.pk, "layer_id": PieceLayer.objects.first().pk,
-        "piece_id": Piece.objects.first().pk, "item_id": lot.item_id, "line_id": OrderLine.objects.first().pk,
-        "order_id": Order.objects.first().pk, "supplier_id": offer.supplier_id, "member_id": owner.pk,
-        "studio": "saltgrass", "lot": lot,
-    }  # fmt: skip
 
 
 def posted(client, route, ids):

@@ -69,7 +69,6 @@ def making_context(request, line, layer_id=None) -> dict:
     return context | {
         "piece": piece,
         "layer": chosen,
-        "part": part,
         "picture": piece_picture(part, version.scale, ask, chosen.layer.item.form),
         "column": column(chosen),
         "fill": seen.get(chosen.layer.item_id, BARE),

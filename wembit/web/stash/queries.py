@@ -174,6 +174,12 @@ def history(lot: Lot) -> list[LedgerLine]:
     return lines[::-1]
 
 
+def other_bags(lot: Lot) -> list[Lot]:
+    """The other bags of the same item on the shelf, with their drawers."""
+    found = Lot.objects.of(lot.studio).on_shelf().filter(item=lot.item_id).exclude(pk=lot.pk)
+    return list(found.select_related("drawer"))
+
+
 def promises_on(lot: Lot) -> list[Promise]:
     return list(lot.promises.all())
 

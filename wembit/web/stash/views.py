@@ -106,15 +106,16 @@ def home(request):
 
 
 def lot_context(request, lot: Lot) -> dict:
-    lot.promised = sum((promise.amount for promise in queries.promises_on(lot)), 0)
+    promises = queries.promises_on(lot)
+    lot.promised = sum((promise.amount for promise in promises), 0)
     lines = queries.history(lot)
-    others = Lot.objects.of(request.studio).on_shelf().filter(item=lot.item).exclude(pk=lot.pk).select_related("drawer")
+    others = queries.other_bags(lot)
     return {
         "lot": lot,
         "item": lot.item,
         "drawn": draw(lot, 60.0 if lot.on_hand < 60 else 3600 / float(lot.on_hand or 1), 400),
         "free": max(lot.on_hand - lot.promised, 0),
-        "promises": queries.promises_on(lot),
+        "promises": promises,
         "lines": lines,
         "chart": step_chart(lines),
         "breeds": BREED_CHOICES,
