@@ -66,7 +66,7 @@ def rows() -> list[tuple[str, str]]:
         "grams": 137,
         "packs": [{"grams": 25, "price": 2.9}, {"grams": 50, "price": 4.9}, {"grams": 100, "price": 8.4}],
     }
-    found = [(f"estimate of {parts} parts", in_process(parts)) for parts in (3, 10, 30, 90)]
+    found = [(f"estimate of {parts} parts", in_process(parts)) for parts in (10, 30, 90, 200)]
     found.append(("command line: estimate, 30 parts", new_process("estimate", figure(30))))
     found.append(("command line: packs", new_process("packs", packs)))
     return found

@@ -70,3 +70,28 @@ def rows(address: str, database: str, slug: str = "saltgrass") -> list[tuple[str
                 (f"page {name}", f"{warm}   after a press {fresh:6.1f} / {fresh_slow:6.1f} ms   {size / 1000:5.0f} kB")
             )
     return found
+
+
+def edits(address: str, slug: str = "saltgrass") -> list[tuple[str, str]]:
+    """A size changed on the screen, back and forth, in each figure's first part: the answer carries grams and drawing."""
+    visitor = Visitor(address)
+    base = f"/s/{slug}/figures/"
+    _, page = visitor.get(base)
+    found = []
+    for figure, name in re.findall(rf'href="{base}({ID})/".*?<b>([^<]+)</b>', page.decode(), re.S):
+        key = "body" if "part=body" in visitor.get(f"{base}{figure}/")[1].decode() else ""
+        key = key or re.search(r"\?part=([\w-]+)", visitor.get(f"{base}{figure}/")[1].decode())[1]
+        shown = re.search(
+            r'name="(\w+_mm)"[^>]*? value="([\d.]+)"', visitor.get(f"{base}{figure}/?part={key}")[1].decode()
+        )
+        times = []
+        for step in range(24):
+            value = float(shown[2]) + step % 12 * 0.25
+            begun = time.perf_counter()
+            status, _ = visitor.post(f"{base}{figure}/part/{key}/", {shown[1]: f"{value:.2f}"})
+            times.append((time.perf_counter() - begun) * 1000)
+            if status != 200:
+                raise RuntimeError(f"{name} answered {status}")
+        times = sorted(times[2:])
+        found.append((f"edit of {name}", f"{times[len(times) // 2]:6.1f} / {times[int(len(times) * 0.95)]:6.1f} ms"))
+    return found

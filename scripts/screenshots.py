@@ -8,6 +8,7 @@ from playwright.sync_api import sync_playwright
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 from tests.browser.conftest import DESK, FLAGS, PHONE, settled, sign_in  # noqa: E402
+from tests.browser.test_drawn_heron import OUTLINE, mark_the_line, spot  # noqa: E402
 
 OUT = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 BASE = "/s/saltgrass/"
@@ -20,6 +21,9 @@ VIEWS = {  # name: the page, then what is picked on it by its words
     "figures": ("figures/", ""),
     "figure": ("figures/", "Hare"),
     "part": ("figures/", "Otter"),
+    "board": ("figures/", "Heron"),
+    "order": ("figures/", "Hedgehog"),
+    "colourways": ("figures/", "Hare"),
     "plan": ("plan/", "Winter market"),
     "pull-list": ("plan/", "Winter market"),
     "restock": ("restock/", ""),
@@ -28,7 +32,15 @@ VIEWS = {  # name: the page, then what is picked on it by its words
     "bench": ("bench/", "Heron"),
     "house": ("house/", ""),
 }
-ON_A_PHONE = {"phone-today": ("", ""), "phone-bench": ("bench/", "Heron"), "phone-shelf": ("stash/", "")}
+ON_A_PHONE = {"phone-today": ("", ""), "phone-bench": ("bench/", "Heron")}
+
+
+def begin(page) -> None:
+    """The board over the heron's sketch."""
+    page.get_by_role("link", name="Draw a part").click()
+    page.locator('input[name="reference"]').nth(1).check()
+    page.get_by_role("button", name="Begin to draw").click()
+    page.locator("#board").wait_for()
 
 
 def take(page, name: str, start: str, words: str) -> None:
@@ -40,6 +52,19 @@ def take(page, name: str, start: str, words: str) -> None:
     if name == "part":
         page.locator(".strip-of-parts a").nth(1).click()
         settled(page)
+    if name == "board":
+        begin(page)
+        mark_the_line(page)
+        for share in OUTLINE:
+            page.mouse.click(*spot(page, share))
+            settled(page)
+            page.wait_for_timeout(200)
+    if name == "order":
+        page.get_by_role("link", name="Order of work").click()
+        page.locator(".work a").nth(2).click()
+        settled(page)
+    if name == "colourways":
+        page.get_by_role("link", name="Colourways and faces").click()
     if name == "pull-list":
         page.get_by_role("link", name="Pull list to print").click()
     if name == "colour":

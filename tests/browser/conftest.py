@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Locator, Page, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 from tests.serving import PASSWORD, demo_database, manage, new_database, served
 
@@ -17,6 +17,14 @@ FLAGS = [
 ]  # fmt: skip
 DESK = {"viewport": {"width": 1280, "height": 800}}
 PHONE = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True, "device_scale_factor": 2}
+LEAVING = """
+  const leaving = (event) => { if (!event.defaultPrevented) window.leaving = true; };
+  window.addEventListener("submit", leaving);
+  window.addEventListener("click", (event) => {
+    const link = event.target.closest && event.target.closest("a[href]:not([download], [target])");
+    if (link && link.href.split("#")[0] !== location.href.split("#")[0]) leaving(event);
+  });
+"""  # a page that is about to be left says so: see `settled`
 AXE = (Path(__file__).parent / "lib" / "axe.min.js").read_text()
 
 
@@ -65,6 +73,7 @@ def opened(browser) -> Iterator[Callable[..., Page]]:
 
     def open_page(address: str, device: dict = DESK) -> Page:
         context = browser.new_context(base_url=address, **device)
+        context.add_init_script(LEAVING)
         contexts.append(context)
         page = context.new_page()
         page.set_default_timeout(10_000)
@@ -95,6 +104,7 @@ def _said(message, troubles: list[str]) -> None:
 def sign_in(page: Page, username: str = "mira") -> None:
     """Signed in by keyboard: the first field has the focus."""
     page.goto("/")
+    expect(page.get_by_label("name").first).to_be_focused()
     page.keyboard.type(username)
     page.keyboard.press("Tab")
     page.keyboard.type(PASSWORD)
@@ -120,5 +130,6 @@ def write(page: Page, target: Locator, text: str) -> None:
 
 
 def settled(page: Page) -> None:
-    """Wait until no piece of the page is being fetched or swapped."""
-    page.wait_for_function("() => !document.querySelector('.htmx-request, .htmx-swapping, .htmx-settling')")
+    """Wait until the page is not being left and no piece of it is being fetched or swapped."""
+    busy = ".htmx-request, .htmx-swapping, .htmx-settling"
+    page.wait_for_function(f"() => !window.leaving && document.readyState === 'complete' && !document.querySelector('{busy}')")

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.conftest import DESK, PASSWORD, PHONE, settled, sign_in, tab_to
+from tests.browser.conftest import DESK, PASSWORD, PHONE, sign_in, tab_to
 from tests.browser.hands import Keys, Thumb
 
 
@@ -24,9 +24,7 @@ def test_the_first_visitor_makes_the_studio_and_lays_in_bags_by_keyboard(empty_s
         hand.choose(page.get_by_label("Form"), form)
         if breed:
             hand.choose(page.get_by_label("Breed"), breed)
-        page.keyboard.press("Enter")
-        page.wait_for_load_state()
-        settled(page)
+        hand.enter()
     expect(page.locator(".board.laid a.lot")).to_have_count(3)
     hand.place(3)
     expect(page.locator("a.lot")).to_have_count(3)

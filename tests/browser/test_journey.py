@@ -112,9 +112,10 @@ def unpack_the_parcel(page, hand):
     stays_within(page)
     hand.write(page.get_by_label("Dye lot"), "M-77")
     hand.press(page.get_by_role("button", name="On the shelf"))
+    expect(page.locator(".said")).to_contain_text("is on the shelf")
     hand.place(6)
     expect(page.get_by_role("heading", name="Tide lines")).to_be_visible()
-    assert not page.locator(".tide").filter(has_text="moss").filter(has_text="Runs out").count()
+    expect(page.locator(".tide").filter(has_text="moss").filter(has_text="Runs out")).to_have_count(0)
 
 
 def take_for_the_body(page, hand):

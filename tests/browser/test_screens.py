@@ -33,6 +33,22 @@ THINGS = {  # a page, and the address of a thing on it
     "shortage": ("restock/", f"restock/item/{UUID}/"),
     "parcel": ("restock/", f"restock/order/{UUID}/arrival/"),
 }
+FIGURE_PAGES = {
+    "size": "size/?way=times&times=1.4",
+    "divide": "divide/?grams=10&share_body=half&share_head=rest",
+    "order": "order/",
+    "step": "order/?step=make:body",
+    "list": "list/",
+    "templates": "templates/",
+    "colourways": "colours/",
+    "compare": "compare/",
+    "draw": "draw/",
+    "pictures": "pictures/",
+    "layer": "?part=body&layer=1",
+    "cut open": "?see=cut",
+    "beside a hand": "?see=hand",
+    "whole again": "?see=whole",
+}
 SERIOUS = ("serious", "critical")
 
 
@@ -59,6 +75,15 @@ def addresses(page) -> dict[str, str]:
             page.goto(base + start)
             found[name] = re.search(base + pattern, page.content()).group(0)
     found["pull list"] = found["project"] + "pull-list/"
+    page.goto(found["figure"])
+    for name, path in FIGURE_PAGES.items():
+        found[name] = found["figure"] + path
+    page.goto("/s/saltgrass/figures/")
+    page.locator("a.pick").filter(has_text="Heron").first.click()
+    page.get_by_role("link", name="Draw a part").click()
+    page.get_by_role("button", name="Begin to draw").click()
+    page.locator("#board").wait_for()
+    found["board"] = page.url
     page.goto(found["figure"])
     found["part"] = found["figure"] + page.locator(".strip-of-parts a.pick").first.get_attribute("href")
     return found

@@ -130,7 +130,7 @@ def test_the_error_carries_rule_and_value():
     assert found == {"error": {"where": place, "what": "must be greater than 0", "got": -3}}
 
 
-@pytest.mark.parametrize("verb", SOUND)
+@pytest.mark.parametrize("verb", [verb for verb in SOUND if verb != "cover"])
 def test_a_verb_that_is_not_built_says_so_after_looking_at_its_request(verb):
     assert VERBS[verb][1] is None
     with pytest.raises(NotBuilt):
@@ -156,7 +156,7 @@ def test_the_command_line_answers_in_json():
 
 def test_exit_codes():
     assert run("estimate", stdin=b"{}")[0] == 1
-    assert run("cover", stdin=json.dumps(SOUND["cover"]).encode())[0] == 2
+    assert run("match", stdin=json.dumps(SOUND["match"]).encode())[0] == 2
     code, out, err = run("knit")
     assert (code, out) == (2, "") and "usage" in err
 

@@ -8,7 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from wembit.core import solids
-from wembit.core.drawing import Coat, Dress, Zone, view
+from wembit.core.drawing import Dress, view
+from wembit.core.felt import Coat, Zone, under
 from wembit.core.placing import PlacedPart, Seat, place, settle
 from wembit.core.requests import SHAPE
 from wembit.demo.figures import FIGURES
@@ -116,7 +117,7 @@ def test_a_figure_from_the_front_is_its_own_mirror():
 @pytest.mark.parametrize("share", [0.25, 0.4, 0.5, 0.8])
 def test_a_belly_covers_more_of_the_picture_the_larger_its_share(share):
     ball = standing({"kind": "sphere", "diameter_mm": 40})
-    found = drawn([ball], one=Dress("#b08a5e", zones=(Zone("#f1ede3", share),)))
+    found = drawn([ball], one=Dress("#b08a5e", zones=(under("#f1ede3", share),)))
     piece = found.pieces[0]
     belly = sum(area(rings) for paint, rings in piece.zones if paint == "#f1ede3")
     # a zone is a lune round the axis; its edge, seen from the side, is half an ellipse of semi-axes r and r cos πs
@@ -129,14 +130,14 @@ def test_a_belly_has_no_hole():
     body = next(p for p in otter.parts if p.name == "body")
     part = PlacedPart("one", 1, solids.solid(SHAPE(body.shape, "shape")), Seat.of(body.seat))
     for share in (0.2, 0.25, 0.3, 0.35, 0.4):
-        found = drawn([part], "front", one=Dress("#4a382b", zones=(Zone("#d9c7a0", share),)))
+        found = drawn([part], "front", one=Dress("#4a382b", zones=(under("#d9c7a0", share),)))
         assert len(found.pieces[0].zones[0][1]) == 1, share
 
 
 def test_a_coat_stands_out_as_far_as_its_locks():
     ball = standing({"kind": "sphere", "diameter_mm": 40})
     bare = drawn([ball])
-    coated = drawn([ball], one=Dress("#4a382b", coat=Coat("#4a382b", 1.0, 12)))
+    coated = drawn([ball], one=Dress("#4a382b", coats=(Coat(Zone("#4a382b", 0, 1), 12),)))
     tips = [math.hypot(u, v - 20) for _, ways in coated.pieces[0].hairs for way in ways for u, v in way]
     assert 20 + 12 * 0.8 < max(tips) < 20 + 12 * 1.3
     assert coated.bounds[3] > bare.bounds[3] + 6
@@ -144,3 +145,23 @@ def test_a_coat_stands_out_as_far_as_its_locks():
 
 def test_nothing_is_drawn_of_nothing():
     assert view([], {}, "side").bounds == (0, 0, 0, 0)
+
+
+@pytest.mark.parametrize("which", ["side", "front"])
+def test_what_is_sunk_into_a_host_is_not_drawn(which):
+    """A leg that goes up into a belly shows only below it."""
+    belly = standing({"kind": "ellipsoid", "length_mm": 80, "width_mm": 40, "height_mm": 40})
+    seat = Seat.of({"on": "one", "t": 0.5, "angle": 180, "pitch": -90, "sink": 25})
+    leg = PlacedPart("leg", 1, solids.solid(SHAPE({"kind": "cylinder", "diameter_mm": 6, "length_mm": 60}, "s")), seat)
+    found = {piece.name: piece for piece in drawn([belly, leg], which).pieces}
+    assert area(found["leg"].rings) == pytest.approx(6 * (60 - 25), rel=0.08)
+    assert area(found["one"].rings) == pytest.approx(math.pi / 4 * (80 if which == "side" else 40) * 40, rel=0.02)
+
+
+def test_a_piece_behind_is_painted_before_what_it_sits_on():
+    parts = [standing({"kind": "sphere", "diameter_mm": 60})]
+    shape = solids.solid(SHAPE({"kind": "sphere", "diameter_mm": 16}, "s"))
+    for name, angle in (("near", 90), ("far", -90)):
+        parts.append(PlacedPart(name, 1, shape, Seat.of({"on": "one", "t": 0.5, "angle": angle, "by": 0.5, "sink": 4})))
+    order = [piece.name for piece in drawn(parts).pieces]
+    assert sorted(order.index(name) - order.index("one") > 0 for name in ("near", "far")) == [False, True]

@@ -8,8 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wembit.core import solids
-from wembit.core.drawing import Dress, Zone, surface, view
+from wembit.core.drawing import Dress, view
 from wembit.core.errors import BadInput
+from wembit.core.felt import under
+from wembit.core.mesh import surface
 from wembit.core.placing import PlacedPart, Seat, place, settle, standing_angles
 from wembit.core.requests import SHAPE
 from wembit.demo.figures import FIGURES
@@ -105,7 +107,7 @@ def test_a_seat_on_nothing_and_a_ring_are_told():
 @pytest.mark.parametrize("which", ["side", "front"])
 def test_a_drawing_is_true_to_size(each, which):
     pieces = place(settle(parts_of(each)))
-    dresses = {part.name: Dress("#999999", (Zone("#ffffff", 0.3),)) for part in each.parts}
+    dresses = {part.name: Dress("#999999", (under("#ffffff", 0.3),)) for part in each.parts}
     found = view(pieces, dresses, which)
     left, bottom, right, top = found.bounds
     flat = points(pieces)

@@ -145,9 +145,9 @@ def test_a_small_core_wound_to_3_cm():
 
 
 def test_an_outline_that_crosses_itself_is_seen():
-    assert crosses_itself([(0, 0), (10, 10), (10, 0), (0, 10)])
-    assert not crosses_itself([(0, 0), (10, 0), (10, 10), (0, 10)])
-    assert not crosses_itself([(0, 0), (10, 0), (5, 3), (10, 10), (0, 10)])
+    assert crosses_itself(((0, 0), (10, 10), (10, 0), (0, 10)))
+    assert not crosses_itself(((0, 0), (10, 0), (10, 10), (0, 10)))
+    assert not crosses_itself(((0, 0), (10, 0), (5, 3), (10, 10), (0, 10)))
 
 
 @given(st.integers(3, 40), st.floats(0.2, 0.9), st.randoms())
@@ -156,4 +156,4 @@ def test_a_star_round_a_point_never_crosses(count, least, chance):
     points = [(math.cos(a) * chance.uniform(least, 1), math.sin(a) * chance.uniform(least, 1)) for a in angles]
     radii = [chance.uniform(least, 1) for _ in angles]
     points = [(r * math.cos(a), r * math.sin(a)) for r, a in zip(radii, angles, strict=True)]
-    assert not crosses_itself(points)
+    assert not crosses_itself(tuple(points))

@@ -3,10 +3,21 @@
 import re
 import uuid
 
+from wembit.web.figures.models import Figure
+
 
 def post(client, address, follow=False, **given):
     """One press in the client's studio, with a key of its own unless one is given."""
     return client.post(client.base + address, {"key": str(uuid.uuid4()), **given}, follow=follow)
+
+
+def figure_with(client, name, *parts) -> Figure:
+    """A figure begun on the screen, with parts by (kind, length) as they are entered."""
+    post(client, "figures/new/", name=name)
+    figure = Figure.objects.get(name=name)
+    for kind, length in parts:
+        post(client, f"figures/{figure.pk}/part/", kind=kind, length=length)
+    return figure
 
 
 def get(client, address="", **more) -> str:

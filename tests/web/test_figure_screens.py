@@ -133,33 +133,6 @@ def test_a_part_that_others_sit_on_stays(client, snail):
     assert [part.key for part in parts_of(newest_version(snail))] == ["body"]
 
 
-def test_layers_are_kept_dropped_and_told(client, snail):
-    address = f"figures/{snail.pk}/part/body/layers/"
-    rows = {"role_0": "core", "slot_0": "core", "role_1": "padding", "slot_1": "soft", "size_1": "4 mm",
-            "role_2": "cover", "slot_2": "back", "share_2": "70", "role_3": "coat", "slot_3": "mane", "share_3": "20",
-            "role_4": "detail", "slot_4": "spots", "size_4": "120",
-            "role_5": "weighed", "slot_5": "plume", "size_5": "0,4"}  # fmt: skip
-    assert post(client, address, **rows).status_code == 302
-    layers = Part.objects.get(version__figure=snail, key="body").layers.order_by("position")
-    assert [layer.role for layer in layers] == ["core", "padding", "cover", "coat", "detail", "weighed"]
-    assert plan_of(snail).fault is None and all(each.grams.middle > 0 for each in plan_of(snail).parts[0].layers)
-    assert "mane" in get(client, f"figures/{snail.pk}/?part=body")
-    assert post(client, address, **rows, drop_3="on").status_code == 302
-    assert "coat" not in [layer.role for layer in Part.objects.get(version__figure=snail, key="body").layers.all()]
-    assert "share" in told(post(client, address, **{**rows, "share_2": "much"}))
-    assert "Write" in told(post(client, address, **{**rows, "size_5": "0,4,1"}))
-
-
-def test_a_pinch_is_what_the_maker_has_shown(client, owner, snail):
-    address = f"figures/{snail.pk}/part/body/layers/"
-    rows = {"role_0": "core", "slot_0": "core", "role_1": "weighed", "slot_1": "blush", "size_1": "2 pinches"}
-    assert "pinch" in told(post(client, address, **rows))
-    post(client, "house/pinch/", ten="0.4", keys_on="on")
-    assert post(client, address, **rows).status_code == 302
-    weighed = Part.objects.get(version__figure=snail, key="body").layers.get(role="weighed")
-    assert weighed.rule["grams"] == pytest.approx(0.08)
-
-
 def test_a_fibre_is_chosen_for_a_slot(client, owner, snail):
     lot = make.lot(owner, "kelp", srgb="#47523a")
     answer = client.post(
@@ -179,12 +152,12 @@ def test_polyester_packs_at_its_own_density(client, owner, snail):
 
 def test_name_size_picture_and_a_copy(client, owner, snail):
     before = plan_of(snail).all.p50
-    given = {"name": "Big snail", "story": "Slower.", "scale": "2", "photo": photo()}
+    given = {"name": "Big snail", "story": "Slower.", "photo": photo()}
     assert post(client, f"figures/{snail.pk}/describe/", **given).status_code == 302
     snail.refresh_from_db()
     assert snail.name == "Big snail" and snail.photo
+    post(client, f"figures/{snail.pk}/size/", scale="2")
     assert 4 * before < plan_of(snail).all.p50 < 8 * before, "solids grow by 8, covers by 4"
-    assert "Write the size" in told(post(client, f"figures/{snail.pk}/describe/", name="x", scale="huge"))
     assert "Choose another name" in told(post(client, f"figures/{snail.pk}/copy/", copy_name="Big snail"))
     assert post(client, f"figures/{snail.pk}/copy/", copy_name="Bigger snail").status_code == 302
     copy = Figure.objects.get(name="Bigger snail")

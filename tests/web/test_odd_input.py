@@ -12,11 +12,11 @@ FIELDS = (
     "words by form breed hue drawer free from part lot name measure unit amount happened_at why into length kind slot"
     " item count due start colourway srgb has_colour dye_lot minimum linear_g_m size notion state role ten timezone"
     " currency decimal_mark weight_unit length_unit lead_days postage pack price copy_name story scale shape firmness"
-    " t angle sink pitch yaw on face visible centre_mm length_mm diameter_mm role_0 slot_0 share_0 size_0 item_0"
-    " amount_0 dye_lot_0 drawer_0 supplier expected username password layer anyway"
+    " t angle sink pitch yaw on face visible loose_end_mm centre_mm length_mm diameter_mm share thickness_mm coats over"
+    " pulled_mm finished_mm row_spacing_mm row_g measured spots across_mm line_mm width_mm border_mm area_mm2 grams new_slot"
+    " item_0 amount_0 dye_lot_0 drawer_0 supplier expected username password layer anyway"
 ).split()
 SOUND = {
-    "role_0": "core",
     "kind": "body",
     "form": "tops",
     "due": "2099-01-01",
@@ -31,10 +31,11 @@ def test_no_odd_input_breaks_an_address(ours, client, name, route):  # noqa: F81
     client = Client(raise_request_exception=False)
     client.force_login(ours["lot"].studio.memberships.get(role="owner").user)
     address = filled(route, {**ours, "name": "x.jpg"})
+    methods = [method for method in (client.get, client.post) if method(address).status_code != 405]
     for odd in ODD:
         all_odd = dict.fromkeys(FIELDS, odd)
         for given in ({**all_odd, "key": odd}, {**all_odd, **SOUND, "key": str(uuid.uuid4())}):
-            for method in (client.get, client.post):
+            for method in methods:
                 assert method(address, given).status_code < 500, (method.__name__, odd, given is all_odd)
 
 

@@ -10,9 +10,13 @@ from django.urls import get_resolver
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
+from tests.web.test_stash_screens import photo
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, Piece, PieceLayer
+from wembit.web.figures.actions.add_reference import add_reference
+from wembit.web.figures.actions.begin_tracing import begin_tracing
+from wembit.web.pictures import cleaned
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.models import Order, OrderLine
 from wembit.web.stash.models import Entry
@@ -58,6 +62,8 @@ def one_of_everything(owner) -> dict:
     making = begin_making(owner, project.pk)
     offer = make.offer(owner, lot.item)
     put_on_list(owner, {offer.pk: 1})
+    tracing = begin_tracing(owner, figure.pk, "slab", None)
+    reference = add_reference(owner, figure.pk, cleaned(photo(), owner.studio))
     mine = {"studio": owner.studio}
     return {
         "lot_id": lot.pk, "entry_id": Entry.objects.filter(**mine).first().pk, "figure_id": figure.pk, "key": "ball",
@@ -65,6 +71,7 @@ def one_of_everything(owner) -> dict:
         "piece_id": Piece.objects.filter(**mine).first().pk, "item_id": lot.item_id,
         "line_id": OrderLine.objects.filter(**mine).first().pk, "order_id": Order.objects.filter(**mine).first().pk,
         "supplier_id": offer.supplier_id, "member_id": owner.pk, "studio": "saltgrass", "name": "x.jpg", "lot": lot,
+        "position": 0, "number": 1, "tracing_id": tracing.pk, "reference_id": reference.pk,
     }  # fmt: skip
 
 
@@ -93,7 +100,7 @@ def test_ids_of_another_studio_are_not_there(theirs, owner, name, route):
         given = {
             "key": str(uuid.uuid4()), "amount": "1", "lot": str(lot.pk), "into": str(lot.pk), "role": "maker",
             "length": "9", "item": str(lot.item_id), "pack": "5", "price": "1", "name": "x", "lead_days": "3",
-            "count": "1", "due": "2099-01-01", "state": "made", "kind": "ball",
+            "count": "1", "due": "2099-01-01", "state": "made", "kind": "ball", "new_slot": "back",
         }  # fmt: skip
         answer = client.post(address, given)
     assert answer.status_code == 404
@@ -113,6 +120,8 @@ def test_without_signing_in_everything_asks_for_it(owner):
             "studio": "saltgrass",
             "name": "x",
             "key": "k",
+            "position": 0,
+            "number": 1,
             **dict.fromkeys(re.findall(r"uuid:(\w+)", route), uuid.uuid4()),
         }
         answer = Client().get(filled(route, ids))

@@ -171,9 +171,9 @@ class Thing:
 
     def __call__(self, value: Any, where: str) -> dict:
         must_be_object(value, where)
-        for key in value:
-            if key not in self.keys:
-                raise BadInput(place(where, key), "is not a known key", value[key])
+        if not value.keys() <= self.keys.keys():
+            key = next(key for key in value if key not in self.keys)
+            raise BadInput(place(where, key), "is not a known key", value[key])
         for group in self.one_of:
             given = [key for key in group if key in value]
             if len(given) > 1:

@@ -7,8 +7,10 @@ Source: B. C. Carlson, "Numerical computation of real or complex elliptic integr
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 
+@lru_cache(maxsize=4096)
 def carlson_rg(x: float, y: float, z: float) -> float:
     """R_G(x, y, z) for arguments ≥ 0 of which at least two are positive; symmetric, relative error below 1e-12."""
     x, z, y = sorted((x, y, z))  # the middle one stands as z, which keeps both terms positive

@@ -1,8 +1,8 @@
 """Grams of a figure, part by part and layer by layer, with an honest range.
 
-Rules: solids × density, skins × grams per area, coats in rows. Sums: log errors of any two layers correlate 0.5; a
-lognormal matched to mean and variance of the sum (L. F. Fenton, "The sum of log-normal probability distributions in
-scatter transmission systems", IRE Transactions on Communications Systems 8 (1960) 57–67).
+Rules: solids × density, skins × the weight per area that hides what is under them, coats in rows. Sums: log errors of
+any two layers correlate 0.5; a lognormal matched to mean and variance of the sum (L. F. Fenton, "The sum of log-normal
+probability distributions in scatter transmission systems", IRE Transactions on Communications Systems 8 (1960) 57–67).
 """
 
 from __future__ import annotations
@@ -11,6 +11,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from .colour.show_through import cover
 from .errors import BadInput
 from .fibres import FIRMNESS
 from .requests import ESTIMATE, standing
@@ -18,7 +19,6 @@ from .solids import Solid, solid
 
 Z90 = 1.2816  # the 90 % point of the normal distribution, to the four places that the contract fixes
 CORRELATION = 0.5
-LEAST_COVER_G_M2 = 60.0
 
 
 @dataclass(frozen=True)
@@ -37,7 +37,7 @@ class Range:
 
 @dataclass(frozen=True)
 class LayerGrams:
-    """`rule_g`: the rule's grams for all pieces with the allowance, at bias 1."""
+    """`rule_g`: the rule's grams for all pieces with the allowance, at bias 1; `capped`: what is under it shows."""
 
     role: str
     fibre: str
@@ -46,6 +46,7 @@ class LayerGrams:
     sigma: float
     trimmed_g: float | None = None
     cover_g_m2: float | None = None
+    capped: bool = False
 
     @property
     def middle(self) -> float:
@@ -88,20 +89,27 @@ def estimate(request: dict) -> Estimate:
 
 
 def total(layers: Sequence[LayerGrams]) -> Range:
-    """The range of a sum of layers whose log errors correlate 0.5."""
+    """The range of a sum of layers whose log errors correlate 0.5.
+
+    Layers of one sigma are summed first: the pairs are then those of the few sigmas there are.
+    """
+    sums: dict[float, float] = {}
+    alone = 0.0
+    for layer in layers:
+        middle, sigma = layer.middle, layer.sigma
+        if middle > 0:
+            mean = middle * math.exp(sigma**2 / 2)
+            sums[sigma] = sums.get(sigma, 0.0) + mean
+            alone += mean**2 * (math.expm1(sigma**2) - math.expm1(CORRELATION * sigma**2))
+    if not sums:
+        return Range(0.0, 0.0, 0.0)
     import numpy as np
 
-    middles = np.array([layer.middle for layer in layers if layer.middle > 0])
-    sigmas = np.array([layer.sigma for layer in layers if layer.middle > 0])
-    if not len(middles):
-        return Range(0.0, 0.0, 0.0)
-    means = middles * np.exp(sigmas**2 / 2)
-    correlated = np.outer(sigmas, sigmas) * CORRELATION
-    np.fill_diagonal(correlated, sigmas**2)
-    mean = means.sum()
-    variance = means @ np.expm1(correlated) @ means
+    sigmas, means = np.array(list(sums)), np.array(list(sums.values()))
+    mean = float(means.sum())
+    variance = float(means @ np.expm1(CORRELATION * np.outer(sigmas, sigmas)) @ means) + alone
     sigma2 = math.log1p(variance / mean**2)
-    return Range.of(float(mean * math.exp(-sigma2 / 2)), math.sqrt(sigma2))
+    return Range.of(mean * math.exp(-sigma2 / 2), math.sqrt(sigma2))
 
 
 def _part(part: dict, s: float, sigma: float, bias: float, where: str) -> PartGrams:
@@ -125,16 +133,17 @@ def _part(part: dict, s: float, sigma: float, bias: float, where: str) -> PartGr
     layers = []
     for index, layer in enumerate(part["layers"]):
         trimmed_share = per_area = None
+        capped = False
         match layer["role"]:
             case "core":
                 rule = layer["share"] * inside * _density(layer, density) / 1000
             case "padding":
                 rule = paddings[index] * _density(layer, density) / 1000
             case "cover":
-                per_area = LEAST_COVER_G_M2
+                per_area, capped = _per_area(layer)
                 rule = skin * layer["share"] * layer["coats"] * per_area / 1e6
             case "detail":
-                per_area = LEAST_COVER_G_M2
+                per_area, capped = _per_area(layer)
                 rule = layer["area_mm2"] * s**2 * per_area / 1e6
             case "coat":
                 pile = s if layer["scale_pile"] else 1.0
@@ -152,6 +161,7 @@ def _part(part: dict, s: float, sigma: float, bias: float, where: str) -> PartGr
             sigma=_innermost(layer["sigma"], part["sigma"], sigma),
             trimmed_g=None,
             cover_g_m2=per_area,
+            capped=capped,
         )
         if trimmed_share is not None:
             found = LayerGrams(**{**found.__dict__, "trimmed_g": found.middle * trimmed_share})
@@ -163,6 +173,12 @@ def _density(layer: dict, otherwise: float) -> float:
     if layer.get("density_g_cm3"):
         return layer["density_g_cm3"]
     return FIRMNESS[layer["firmness"]] if layer.get("firmness") else otherwise
+
+
+def _per_area(layer: dict) -> tuple[float, bool]:
+    """Grams a m² of a cover, and whether what is under it shows all the same."""
+    found = cover(layer["srgb"], layer["over"], layer["micron_um"], layer["tau"])
+    return found.g_m2, found.capped
 
 
 def _innermost(*values: float | None) -> float:

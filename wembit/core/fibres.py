@@ -11,7 +11,9 @@ FIRMNESS = {"airy": 0.06, "soft": 0.09, "medium": 0.13, "firm": 0.17, "very_firm
 FILLING_DENSITY = 0.04  # g/cm³ of packed polyester filling, from memory
 FIRMNESS_WORDS = {"airy": "airy", "soft": "soft", "medium": "medium", "firm": "firm", "very_firm": "very firm"}
 
-LOSS_LOOSE_ENDS = 0.08  # fibre lost on the pad and in tidying where loose ends are not worked out; common practice
+# fibre lost on the pad and in tidying, where loose ends are not worked out and where they are; common practice
+LOSS_LOOSE_ENDS = 0.08
+LOSS_WORKED_OUT = 0.03
 
 SMALLEST_PIECE_G = 0.02  # common practice
 A_PINCH_BELOW_G = 0.05

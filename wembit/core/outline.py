@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 
-def crosses_itself(points: list[tuple[float, float]]) -> bool:
+
+@lru_cache(maxsize=1024)
+def crosses_itself(points: tuple[tuple[float, float], ...]) -> bool:
     """Whether a closed outline of (x, y) points crosses or touches itself other than at neighbouring corners."""
     import numpy as np
 

@@ -42,6 +42,9 @@ class Seat:
     turns: float = 0.0
     width_mm: float = 0.0
     bead_mm: float = 0.0
+    shank_mm: float = 0.0
+    lid: float = 0.0
+    gaze: float | None = None
     copies: tuple[Mapping, ...] = ()
     pair: bool | None = None
 
@@ -63,6 +66,7 @@ class Seat:
             centre_mm=self.centre_mm * s,
             length_mm=self.length_mm * s,
             width_mm=self.width_mm * s,
+            bead_mm=self.bead_mm * s,
             bends=tuple((length * s, pitch) for length, pitch in self.bends),
         )
 
@@ -89,7 +93,8 @@ class Frame:
 @dataclass
 class Placed:
     """One piece in space: a polyline as its axis with a frame for each stretch; the piece it sits on and the direction
-    outward there."""
+    outward there. `skin`: its mesh, `outside`: points of it that its host
+    does not hide, `sunk`: whether it hides any, each once it was asked for."""
 
     part: PlacedPart
     mirror: int
@@ -98,6 +103,9 @@ class Placed:
     seat: Seat
     host: Placed | None = None
     out: Vector | None = None
+    skin: np.ndarray | None = None
+    outside: np.ndarray | None = None
+    sunk: bool = False
 
     @property
     def name(self) -> str:
@@ -124,12 +132,18 @@ class Placed:
         return point + out * reach(self.part.shape, self.seat, t, angle), out
 
 
+def cross(one: Vector, two: Vector) -> Vector:
+    """The vector product of two vectors of three."""
+    (a, b, c), (d, e, f) = one, two
+    return np.array([b * f - c * e, c * d - a * f, a * e - b * d])
+
+
 def frame_of(pitch: float, yaw: float, mirror: int = 1) -> Frame:
     """The frame of an axis. A mirrored piece has its yaw and its side turned."""
     p, y = math.radians(pitch), math.radians(yaw * mirror)
     axis = np.array([math.cos(p) * math.cos(y), math.cos(p) * math.sin(y), math.sin(p)])
     top = np.array([-math.sin(p) * math.cos(y), -math.sin(p) * math.sin(y), math.cos(p)])
-    return Frame(axis, top, np.cross(top, axis) * mirror)
+    return Frame(axis, top, cross(top, axis) * mirror)
 
 
 def axis_length(shape: Shape, seat: Seat) -> float:
@@ -344,7 +358,7 @@ def _bent(frame: Frame, bend: float, mirror: int) -> Frame:
     turn = math.radians(bend)
     axis = frame.axis * math.cos(turn) + frame.top * math.sin(turn)
     top = frame.top * math.cos(turn) - frame.axis * math.sin(turn)
-    return Frame(axis, top, np.cross(top, axis) * mirror)
+    return Frame(axis, top, cross(top, axis) * mirror)
 
 
 def _looking(out: Vector, mirror: int) -> Frame:

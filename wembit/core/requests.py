@@ -61,7 +61,7 @@ def outline_is_simple(shape: dict, where: str) -> None:
     kept = [p for p, q in zip(outline, outline[1:] + outline[:1], strict=True) if p != q]
     if len(kept) < 3:
         raise BadInput(place(where, "outline"), "must have at least 3 different points", len(kept))
-    if crosses_itself(kept):
+    if crosses_itself(tuple(map(tuple, kept))):
         raise BadInput(place(where, "outline"), "must not cross itself", outline)
     shape["outline"] = kept
     if solids.Slab(tuple(map(tuple, kept)), 1).face <= 0:

@@ -24,6 +24,27 @@ GLYPHS = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "�
 AMOUNT = re.compile(r"(?P<number>\d+\s*/\s*\d+|\d+\s+\d+\s*/\s*\d+|[\d.,]+)\s*(?P<unit>[^\d\s/&,;]*)")
 PINCH = re.compile(r"(?:(?P<count>[\d.,/ ]+|a|one|half a|two|three|four)\s+)?pinch(?:es)?")
 COUNTS = {None: 1, "a": 1, "one": 1, "half a": 0.5, "two": 2, "three": 3, "four": 4}
+SHARE = re.compile(r"(?:(?P<count>a|an|one|two|three|four|five|six|seven|the) )?(?P<part>half|halves|thirds?|quarters?|fifths?"
+                   r"|sixths?|eighths?|tenths?|whole|same|twice|double)")  # fmt: skip
+SHARE_COUNTS = {
+    None: 1,
+    "a": 1,
+    "an": 1,
+    "the": 1,
+    "one": 1,
+    "two": 2,
+    "three": 3,
+    "four": 4,
+    "five": 5,
+    "six": 6,
+    "seven": 7,
+}
+SHARE_PARTS = {
+    "half": Fraction(1, 2), "halves": Fraction(1, 2), "whole": Fraction(1), "same": Fraction(1), "twice": Fraction(2),
+    "double": Fraction(2),
+    **{word + s: Fraction(1, n) for word, n in (("third", 3), ("quarter", 4), ("fifth", 5), ("sixth", 6), ("eighth", 8),
+                                                ("tenth", 10)) for s in ("", "s")},
+}  # fmt: skip
 ALIKE = 0.03  # two ways of writing one length may differ by rounding: 3 in is written 7.6 cm
 LARGEST = 1e6
 
@@ -73,6 +94,26 @@ def weight(text: str, unit: str = "g", pinch_g: float | None = None) -> Measure:
         return Measure(count * pinch_g, f"{shown(count * pinch_g)} g")
     value = _one(plain, GRAMS, unit, "a weight, like 7.5 g, 0.2 kg or 1 oz")
     return Measure(value, f"{shown(value)} g")
+
+
+def share(text: str) -> Fraction:
+    """A share of something: half, a third, two thirds, 3/4, 0.5, 25 %. Raises `Unreadable`."""
+    plain = _plain(text).removesuffix(" of it").strip()
+    want = "Write a share, like half, a third, 3/4, 0.5 or 25 %."
+    if match := SHARE.fullmatch(plain):
+        return Fraction(SHARE_COUNTS[match["count"]]) * SHARE_PARTS[match["part"]]
+    hundredth = plain.endswith(("%", "per cent"))
+    plain = plain.removesuffix("%").removesuffix("per cent").strip()
+    try:
+        found = (
+            Fraction(str(_number(plain))) if "/" not in plain else Fraction(_number(plain)).limit_denominator(10_000)
+        )
+    except (Unreadable, ValueError):
+        raise Unreadable(f"“{text.strip()}” is no share. {want}" if text.strip() else want) from None
+    found = found / 100 if hundredth else found
+    if found <= 0:
+        raise Unreadable(f"Nothing is no share. {want}")
+    return found
 
 
 def number(text: str) -> float:

@@ -14,6 +14,15 @@ def _estimate(request: dict) -> dict:
     return as_json(estimate(request))
 
 
+def _cover(request: dict) -> dict:
+    from .colour.show_through import cover
+
+    clean = requests.COVER(request, "")
+    found = cover(clean.pop("srgb"), clean.pop("over"), clean.pop("micron_um"), clean.pop("tau"), **clean)
+    row = {"cover_g_m2": found.g_m2, "bare": found.bare, "de00": found.de00}
+    return row | {"capped": True} if found.capped else row
+
+
 def _packs(request: dict) -> dict:
     from .stock.packs import cheapest
 
@@ -69,7 +78,7 @@ def _forecast(request: dict) -> dict:
 
 VERBS: dict[str, tuple[Thing, Callable[[dict], dict] | None]] = {
     "estimate": (requests.ESTIMATE, _estimate),
-    "cover": (requests.COVER, None),
+    "cover": (requests.COVER, _cover),
     "match": (requests.MATCH, None),
     "blend": (requests.BLEND, None),
     "calibrate": (requests.CALIBRATE, None),

@@ -18,6 +18,8 @@ class DemoPart:
     layers: list[dict]
     visible: float
     seat: dict
+    relations: list[dict] = field(default_factory=list)
+    armature: dict = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -27,7 +29,9 @@ class DemoFigure:
     grams: float
     slots: dict[str, str]
     parts: list[DemoPart]
-    notions: list[tuple[str, str]] = field(default_factory=list)
+    fittings: list[dict] = field(default_factory=list)
+    way: str = "first"
+    ways: dict[str, dict[str, str]] = field(default_factory=dict)
 
 
 # --- short ways to write shapes, layers and seats --------------------------------------------------------------------
@@ -89,8 +93,13 @@ def cover(slot, share=1.0):
     return {"role": "cover", "slot": slot, "over": "core", "share": share}
 
 
-def detail(slot, area):
-    return {"role": "detail", "slot": slot, "area_mm2": area}
+def detail(slot, area, **where):
+    """A patch of `area` mm²; `where`: t and angle, how much longer than wide (`stretch`), in how many `pieces`."""
+    return {"role": "detail", "slot": slot, "area_mm2": area, **where}
+
+
+def dots(slot, count, across, **where):
+    return {"role": "detail", "slot": slot, "spots": count, "across_mm": across, **where}
 
 
 def padding(slot, thickness, share):
@@ -110,8 +119,18 @@ def on(parent, t, angle, pitch=0, yaw=0, **more):
     return {"on": parent, "t": t, "angle": angle, "pitch": pitch, "yaw": yaw, **more}
 
 
-def part(count, name, kind, shape, firmness, layers, visible, seat):
-    return DemoPart(name, kind, count, shape, firmness, layers, visible, seat)
+def part(count, name, kind, shape, firmness, layers, visible, seat, *relations, **armature):
+    return DemoPart(name, kind, count, shape, firmness, layers, visible, seat, list(relations), armature)
+
+
+def thread(words, length):
+    """So many mm of thread for the whole figure."""
+    return {"notion": "thread", "words": words, "amount": length}
+
+
+def follows(size, of, of_size, share=1.0, gap=0.0, *, whole=False):
+    """A size that is a share of another part's size, and a gap in mm."""
+    return {"size": size, "of": of, "of_size": of_size, "share": share, "gap_mm": gap, "whole": whole}
 
 
 def bead(count, name, diameter, seat):
@@ -128,10 +147,10 @@ HARE = DemoFigure(
         part(1, "body", "body", ellipsoid(86, 46, 52), "medium",
              [core("core"), cover("back", 0.75), cover("belly", 0.25), padding("belly", 4, 0.15)], 0.85, root(39, 8)),
         part(1, "head", "head", ellipsoid(42, 29, 31), "firm",
-             [core("core"), cover("back", 0.8), cover("belly", 0.2), detail("ear inside", 40)], 0.9,
+             [core("core"), cover("back", 0.8), cover("belly", 0.2), detail("ear inside", 40, t=1)], 0.9,
              on("body", 0.93, 0, -12, 0, by=0.22, sink=3)),
         part(2, "ear", "ear", slab(3, "0,-4 10,-7 26,-7.5 40,-5 48,0 40,5 26,7.5 10,7 0,4"), "firm",
-             [core("back"), detail("ear inside", 180), detail("ear tip", 45)], 0.95,
+             [core("back"), detail("ear inside", 180, angle=-90, stretch=4), detail("ear tip", 45, t=1)], 0.95,
              on("head", 0.28, 28, 62, 165, sink=4, face="side")),
         part(2, "thigh", "leg", ellipsoid(42, 17, 36), "medium", [core("core"), cover("back", 0.6)], 0.6,
              on("body", 0.27, 112, 20, 0, by=0.5, sink=9)),
@@ -139,11 +158,13 @@ HARE = DemoFigure(
              on("thigh", 0.25, 180, 0, 0, by=0.3, sink=3)),
         part(2, "foreleg", "leg", capsule(11, 36), "firm", [core("back")], 0.8,
              on("body", 0.84, 135, -80, 0, sink=6)),
-        part(1, "tail", "tail", sphere(17), "soft", [core("belly"), detail("ear tip", 90)], 0.85,
+        part(1, "tail", "tail", sphere(17), "soft", [core("belly"), detail("ear tip", 90, angle=0)], 0.85,
              on("body", 0.02, 0, 35, 180, sink=4)),
         bead(2, "eye", 5, on("head", 0.62, 68, sink=1.5)),
     ],
-    notions=[("2 glued eyes", "5 mm"), ("whisker thread", "6 × 40 mm")],
+    fittings=[thread("whisker thread, 6 × 40 mm", 240)],
+    way="fawn",
+    ways={"grey": {"back": "mudflat"}, "winter white": {"back": "gull"}},
 )  # fmt: skip
 
 SNAIL = DemoFigure(
@@ -153,7 +174,7 @@ SNAIL = DemoFigure(
     slots={"core": "core", "foot": "oat", "shell": "moss", "line": "straw", "feeler tip": "peat"},
     parts=[
         part(1, "foot", "body", silhouette("0:3 7:8 17:12 30:13 41:11 49:7 52:3", 1.25), "firm",
-             [core("foot"), detail("line", 120)], 0.85, root(6.5, 0)),
+             [core("foot"), detail("line", 120, angle=100, stretch=12, pieces=2)], 0.85, root(6.5, 0)),
         part(1, "shell coil", "shell", ellipsoid(33, 23, 32), "firm", [core("core"), cover("shell", 0.95)], 0.9,
              on("foot", 0.42, 0, 8, 0, by=0.5, sink=4)),
         part(1, "shell lip", "shell", torus(21, 5), "firm", [core("shell")], 0.7,
@@ -169,15 +190,16 @@ SNAIL = DemoFigure(
         part(2, "short feeler", "feeler", capsule(3, 7), "very_firm", [core("foot")], 1.0,
              on("head and neck", 0.9, 120, -5, 30, sink=2)),
     ],
-    notions=[("wire 0.6 mm, paper-wrapped", "52 mm")],
 )  # fmt: skip
 
 ARM_BENDS = [[22, -55], [22, -20], [20, 5], [14, 50]]
 
 
 def _arm(yaw, angle):
-    return part(2, f"arm {yaw}", "arm", wrap(10, 78, 1), "firm", [core("skin"), detail("suckers", 112)], 1.0,
-                on("mantle", 0.1, angle, -20, yaw, sink=5, bends=ARM_BENDS))  # fmt: skip
+    return part(2, f"arm {yaw}", "arm", wrap(10, 78, 1), "firm", [core("skin"), dots("suckers", 8, 4.222, angle=180)], 1.0,
+                on("mantle", 0.1, angle, -20, yaw, sink=5, bends=ARM_BENDS),
+                *([] if yaw == 25 else [follows("length_mm", "arm 25", "length_mm", whole=True)]),
+                bare_mm=0, loop_mm=6, through_mm=34)  # fmt: skip
 
 
 OCTOPUS = DemoFigure(
@@ -196,7 +218,8 @@ OCTOPUS = DemoFigure(
         part(1, "siphon", "snout", frustum(9, 6, 12), "firm", [core("skin")], 0.8,
              on("mantle", 0.16, 205, -20, 0, sink=3)),
     ],
-    notions=[("wire 1 mm", "4 × 202 mm")],
+    way="plum",
+    ways={"deep sea": {"skin": "sea"}, "rock pool": {"skin": "sandpiper"}},
 )  # fmt: skip
 
 HERON = DemoFigure(
@@ -207,10 +230,12 @@ HERON = DemoFigure(
     parts=[
         part(1, "body", "body", silhouette("0:4 10:18 25:33 45:40 62:36 76:24 84:10", 0.85), "medium",
              [core("core"), cover("back", 0.65), cover("face", 0.35)], 0.85, root(98, 28)),
-        part(1, "neck", "neck", wrap(12, 88, 1.5), "firm", [core("neck"), detail("marks", 160)], 0.95,
-             on("body", 0.96, 0, 60, 0, sink=6, bends=[[22, 45], [20, 110], [24, 95], [22, 50]])),
+        part(1, "neck", "neck", wrap(12, 88, 1.5), "firm",
+             [core("neck"), detail("marks", 160, angle=150, stretch=20, pieces=2)], 0.95,
+             on("body", 0.96, 0, 60, 0, sink=6, bends=[[22, 45], [20, 110], [24, 95], [22, 50]]), bare_mm=50),
         part(1, "head", "head", silhouette("0:8 7:14 14:15 22:11 27:6", 0.85), "firm",
-             [core("face"), detail("marks", 90)], 1.0, on("neck", 1, None, -4, 0, sink=4)),
+             [core("face"), detail("marks", 90, t=0.4, angle=50, stretch=5, pieces=2)], 1.0,
+             on("neck", 1, None, -4, 0, sink=4)),
         part(1, "bill", "snout", cone(7, 36), "very_firm", [core("bill and legs")], 0.95,
              on("head", 0.97, None, -4, 0, sink=4)),
         part(2, "crest plume", "plume", NOTHING, None, [weighed("marks", 0.06)], 1.0,
@@ -218,20 +243,20 @@ HERON = DemoFigure(
         part(1, "breast plumes", "plume", NOTHING, None, [weighed("neck", 0.35)], 1.0,
              on("body", 0.92, 180, -70, 10, sink=2, line="lock", length_mm=40)),
         part(2, "wing", "wing", slab(4, "0,-6 10,-13 40,-15 66,-10 86,0 60,9 25,14 6,9"), "medium",
-             [core("back"), detail("marks", 420)], 0.6, on("body", 0.74, 78, 208, 0, sink=1, face="side")),
+             [core("back"), detail("marks", 420, t=1)], 0.6, on("body", 0.74, 78, 208, 0, sink=1, face="side")),
         part(1, "tail", "tail", slab(4, "0,-7 22,-9 28,0 22,9 0,7"), "medium", [core("back")], 0.8,
              on("body", 0.06, 0, -25, 180, sink=8, face="top")),
         part(2, "leg", "leg", wrap(4.2, 88, 1.5), "very_firm", [core("bill and legs")], 1.0,
-             on("body", 0.4, 155, -90, 0, sink=8, bends=[[8, -90], [38, -78], [42, -94]])),
+             on("body", 0.4, 155, -90, 0, sink=8, bends=[[8, -90], [38, -78], [42, -94]]), bare_mm=30),
         part(2, "thigh tuft", "leg", cone(15, 24), "soft", [core("face")], 0.8,
              on("body", 0.4, 155, -86, 0, sink=5)),
         part(6, "front toe", "toe", wrap(3, 20, 1), "very_firm", [core("bill and legs")], 1.0,
-             on("leg", 1, None, -2, 0, copies=[{"yaw": -28}, {"yaw": 0}, {"yaw": 28}])),
+             on("leg", 1, None, -2, 0, copies=[{"yaw": -28}, {"yaw": 0}, {"yaw": 28}]), bare_mm=0, doubled=True),
         part(2, "back toe", "toe", wrap(3, 14, 1), "very_firm", [core("bill and legs")], 1.0,
-             on("leg", 1, None, -2, 180)),
+             on("leg", 1, None, -2, 180), follows("length_mm", "front toe", "length_mm", 0.7, whole=True),
+             bare_mm=0, doubled=True),
         bead(2, "eye", 4, on("head", 0.55, 72, sink=1)),
     ],
-    notions=[("wire 1.5 mm", "236 mm and 138 mm"), ("wire 1 mm", "296 mm"), ("2 eyes", "4 mm")],
 )  # fmt: skip
 
 HEDGEHOG = DemoFigure(
@@ -253,7 +278,6 @@ HEDGEHOG = DemoFigure(
              on("body", 0.5, 150, 0, 0, by=0.5, sink=2, copies=[{"t": 0.76}, {"t": 0.26}])),
         bead(2, "eye", 4, on("face", 0.5, 48, sink=1)),
     ],
-    notions=[("2 glued eyes", "4 mm")],
 )  # fmt: skip
 
 OTTER = DemoFigure(
@@ -267,7 +291,7 @@ OTTER = DemoFigure(
         part(1, "head", "head", ellipsoid(38, 35, 31), "firm",
              [core("core"), cover("back", 0.65), cover("belly", 0.35)], 0.85,
              on("body", 0.98, None, 2, 0, by=0.38, sink=6)),
-        part(1, "muzzle", "snout", ellipsoid(15, 20, 13), "firm", [core("belly"), detail("nose", 45)], 0.6,
+        part(1, "muzzle", "snout", ellipsoid(15, 20, 13), "firm", [core("belly"), detail("nose", 45, t=1)], 0.6,
              on("head", 0.93, None, -8, 0, by=0.45)),
         part(2, "ear", "ear", dome(9, 5), "firm", [core("back")], 1.0, on("head", 0.32, 62, 40, 110, sink=1.5)),
         part(2, "foreleg", "arm", capsule(12, 42), "firm", [core("back")], 0.85,
@@ -280,7 +304,7 @@ OTTER = DemoFigure(
              on("body", 0.08, 0, -3, 180, sink=10)),
         bead(2, "eye", 4, on("head", 0.74, 58, sink=1)),
     ],
-    notions=[("2 glued eyes", "4 mm"), ("whisker thread", "8 × 30 mm")],
+    fittings=[thread("whisker thread, 8 × 30 mm", 240)],
 )  # fmt: skip
 
 CRAB = DemoFigure(
@@ -298,24 +322,25 @@ CRAB = DemoFigure(
         part(1, "shell tip", "shell", cone(13, 17), "firm", [core("shell")], 1.0,
              on("shell whorl 3", 0.85, None, 28, 180, sink=3)),
         part(1, "mouth rim", "shell", torus(38, 8), "firm", [core("rim")], 0.7,
-             on("shell whorl 1", 0.86, None, -18, 0, by=0.5)),
+             on("shell whorl 1", 0.86, None, -18, 0, by=0.5), follows("outer_diameter_mm", "body", "diameter_mm", gap=15)),
         part(1, "body", "body", capsule(23, 36), "medium", [core("crab")], 0.6,
              on("shell whorl 1", 0.92, None, -4, 0, sink=12)),
         part(1, "big claw", "claw", slab(9, "0,-5 8,-10 22,-10 32,-3 22,-1 33,3 22,10 8,9 0,5"), "firm",
              [core("crab")], 1.0, on("body", 0.84, 110, -14, 10, sink=3, face="side")),
         part(1, "small claw", "claw", slab(7, "0,-4 6,-7 15,-7 22,-2 15,-0.8 23,2 15,7 6,6 0,4"), "firm",
-             [core("crab")], 1.0, on("body", 0.84, -110, -14, -10, sink=3, face="side")),
+             [core("crab")], 1.0, on("body", 0.84, -110, -14, -10, sink=3, face="side"),
+             follows("length_mm", "big claw", "length_mm", 23 / 33, whole=True)),
         part(2, "leg front", "leg", wrap(6, 46, 1), "firm", [core("crab")], 1.0,
-             on("body", 0.66, 120, 20, 45, sink=4, bends=[[20, 20], [26, -62]])),
+             on("body", 0.66, 120, 20, 45, sink=4, bends=[[20, 20], [26, -62]]), bare_mm=14, doubled=True),
         part(2, "leg back", "leg", wrap(6, 48, 1), "firm", [core("crab")], 1.0,
-             on("body", 0.5, 120, 20, 80, sink=4, bends=[[22, 20], [26, -62]])),
+             on("body", 0.5, 120, 20, 80, sink=4, bends=[[22, 20], [26, -62]]), bare_mm=14, doubled=True),
         part(2, "eye stalk", "feeler", wrap(3, 12, 0.6), "firm", [core("crab")], 1.0,
              on("body", 0.88, 35, 60, 20, sink=2)),
         bead(2, "eye", 3, on("eye stalk", 1, None)),
         part(2, "feeler", "line", NOTHING, None, [], 1.0,
              on("body", 0.95, 60, 35, 25, line="thread", length_mm=45)),
     ],
-    notions=[("wire 1 mm", "432 mm"), ("wire 0.6 mm", "50 mm"), ("2 beads", "3 mm"), ("waxed thread", "2 × 60 mm")],
+    fittings=[thread("waxed thread for the feelers, 2 × 60 mm", 120)],
 )  # fmt: skip
 
 LIGHTHOUSE = DemoFigure(
@@ -325,17 +350,19 @@ LIGHTHOUSE = DemoFigure(
     slots={"core": "core", "rock": "slate", "wall": "chalk", "band": "brick", "ironwork": "soot", "light": "straw",
            "glass": "sea", "moss": "moss"},
     parts=[
-        part(1, "rock", "base", dome(66, 26), "firm", [core("rock"), detail("moss", 500)], 0.8, root(13, 90)),
+        part(1, "rock", "base", dome(66, 26), "firm",
+             [core("rock"), detail("moss", 500, t=0.4, angle=-130, stretch=0.5)], 0.8, root(13, 90)),
         part(1, "tower lower", "tower", frustum(42, 36, 34), "firm", [core("core"), cover("wall", 0.93)], 0.75,
              on("rock", 1, None, 90, 0, sink=6)),
         part(1, "tower band", "tower", frustum(36, 32, 24), "firm", [core("core"), cover("band")], 0.6,
-             on("tower lower", 1, None, 90, 0)),
+             on("tower lower", 1, None, 90, 0), follows("diameter1_mm", "tower lower", "diameter2_mm")),
         part(1, "tower upper", "tower", frustum(32, 27, 30), "firm", [core("core"), cover("wall")], 0.66,
-             on("tower band", 1, None, 90, 0)),
+             on("tower band", 1, None, 90, 0), follows("diameter1_mm", "tower band", "diameter2_mm")),
         part(1, "gallery", "ring", torus(38, 6), "very_firm", [core("ironwork")], 0.75,
              on("tower upper", 1, None, 90, 0, by=0.5, sink=1)),
         part(1, "lantern", "tower", {"kind": "cylinder", "diameter_mm": 20, "length_mm": 18}, "firm",
-             [core("light"), detail("ironwork", 160)], 0.6, on("tower upper", 1, None, 90, 0, sink=2)),
+             [core("light"), detail("ironwork", 160, angle=0, stretch=5, pieces=8)], 0.6,
+             on("tower upper", 1, None, 90, 0, sink=2)),
         part(1, "roof", "roof", cone(30, 22), "firm", [core("core"), cover("band")], 0.85,
              on("lantern", 1, None, 90, 0)),
         part(1, "finial", "ball", sphere(6), "very_firm", [core("ironwork")], 1.0,

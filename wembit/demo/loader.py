@@ -7,9 +7,10 @@ import random
 import uuid
 from decimal import Decimal
 
+from django.core.files.base import ContentFile
 from django.db import connection
 
-from wembit.core.placing import PlacedPart, Seat, settle
+from wembit.core.placing import PlacedPart, Seat, place, settle
 from wembit.core.requests import SHAPE
 from wembit.core.solids import solid
 from wembit.web import clock
@@ -19,8 +20,12 @@ from wembit.web.bench.actions.give_back import give_back
 from wembit.web.bench.actions.mark_piece import mark_piece
 from wembit.web.bench.actions.take import take
 from wembit.web.bench.queries import making_of, sources
+from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
+from wembit.web.figures.queries import parts_of
+from wembit.web.figures.seating import placed_part
 from wembit.web.plan.actions.plan_project import plan_project
+from wembit.web.restock.actions.keep_offer import keep_offer
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.actions.receive_order import receive_order
 from wembit.web.restock.actions.send_order import send_order
@@ -36,9 +41,13 @@ from wembit.web.studio.models import MAKER, Member, Studio, User
 
 from .figures import FIGURES, DemoFigure
 from .shelf import BAGS, SELLERS, SUPPLIES, Bag
+from .sketch import sketch
 
 PASSWORD = "saltgrass-felt"
 LEAST = Decimal("0.01")
+OWN = {"kind": "own", "sale": "yes", "whom": "", "credit": "", "safety": ""}
+SCHOOL = {"wool": "broken up", "needles": "bundle", "amounts": "small", "twins": "halves", "attach": "loose end",
+          "eyes": "last", "trim": "zone", "surface": "smooth", "strays": "stab", "fingers": "guards"}  # fmt: skip
 
 
 def load() -> Studio:
@@ -79,9 +88,21 @@ class _Builder:
         self.suppliers()
         for figure in FIGURES:
             self.ways[figure.name] = load_figure(self.studio, figure, self.items)
+        self.sketches()
+        self.studio.habits = {"school": SCHOOL}
+        self.studio.save(update_fields=["habits"])
         self.past()
         self.present()
         return self.studio
+
+    def sketches(self) -> None:
+        """The heron's own sketch, to be drawn over."""
+        figure = self.ways["Heron"].version.figure
+        pieces = place([placed_part(part) for part in parts_of(self.ways["Heron"].version)])
+        image = ContentFile(
+            sketch(pieces), name=f"{self.studio.pk}/{uuid.UUID(int=self.chance.getrandbits(128)).hex}.jpg"
+        )
+        add_reference(self.owner, figure.pk, image, words="from the bird hide, the line is 100 mm")
 
     def day(self, ago: int, hour: int = 10):
         moment = min(clock.at(self.studio, self.today - dt.timedelta(ago), hour), self.now)
@@ -91,9 +112,9 @@ class _Builder:
         return Press(f"demo-{uuid.UUID(int=self.chance.getrandbits(128))}")
 
     def stocktake(self) -> None:
-        for bag in sorted(BAGS, key=lambda bag: -bag.days_ago):
+        for nth, bag in enumerate(sorted(BAGS, key=lambda bag: -bag.days_ago)):
             with self.day(bag.days_ago, 9):
-                self._lay_in(bag)
+                self._lay_in(bag, nth)
         for supply in SUPPLIES:
             with self.day(129, 15):
                 item = {"kind": "notion", "name": supply.name, "unit": supply.unit, "notion": supply.notion,
@@ -104,7 +125,7 @@ class _Builder:
                 )  # fmt: skip
                 self._minimum(entry, supply.minimum)
 
-    def _lay_in(self, bag: Bag) -> None:
+    def _lay_in(self, bag: Bag, nth: int) -> None:
         entry = lay_in(
             self.owner,
             {"kind": "fibre", "name": bag.name, "unit": "g", "breed": bag.breed, "form": bag.form},
@@ -116,7 +137,8 @@ class _Builder:
         )
         item = self._minimum(entry, bag.minimum)
         self.items.setdefault(bag.name, item)
-        Lot.objects.filter(movements__entry=entry).update(made_at=clock.now())
+        one_after_another = clock.now() + dt.timedelta(seconds=nth)
+        Lot.objects.filter(movements__entry=entry).update(made_at=one_after_another)
 
     def _minimum(self, entry: Entry, minimum: float) -> Item:
         item = entry.movements.first().lot.item
@@ -132,10 +154,7 @@ class _Builder:
             )
             for name, packs in seller.packs.items():
                 for pack, price in packs:
-                    Offer.objects.create(
-                        studio=self.studio, supplier=supplier, item=self.items[name], pack=Decimal(str(pack)),
-                        price=Decimal(price),
-                    )  # fmt: skip
+                    keep_offer(self.owner, supplier.pk, self.items[name].pk, Decimal(str(pack)), Decimal(price))
 
     def past(self) -> None:
         """Finished work of the last months, a delivery, odd pulls, recounts."""
@@ -232,8 +251,9 @@ class _Builder:
 
 def load_figure(studio: Studio, figure: DemoFigure, items: dict[str, Item]) -> Colourway:
     """A demo figure as version 1 with its colourway; seats are turned from the standing pose to what they sit on."""
-    made = Figure.objects.create(studio=studio, name=figure.name, story=figure.story)
-    version = Version.objects.create(studio=studio, figure=made)
+    made = Figure.objects.create(studio=studio, name=figure.name, story=figure.story, origin=OWN)
+    fittings = [{"id": f"demo{n}", "part": "", "size_mm": None, **each} for n, each in enumerate(figure.fittings)]
+    version = Version.objects.create(studio=studio, figure=made, notions=fittings)
     slots = {
         name: Slot.objects.create(studio=studio, version=version, name=name, position=position)
         for position, name in enumerate(figure.slots)
@@ -248,20 +268,25 @@ def load_figure(studio: Studio, figure: DemoFigure, items: dict[str, Item]) -> C
     for position, (part, there) in enumerate(zip(figure.parts, placed, strict=True)):
         row = Part.objects.create(
             studio=studio, version=version, key=keys[part.name], name=part.name, kind=part.kind, position=position,
-            count=part.count, shape=part.shape, firmness=part.firmness or "", visible=part.visible,
+            count=part.count, shape=part.shape, firmness=part.firmness or "",
             seat=_stored(part.seat, there.seat, keys),
+            armature=part.armature,
+            relations=[{**each, "of": keys[each["of"]]} for each in part.relations],
         )  # fmt: skip
         for order, layer in enumerate(part.layers):
             rule = {key: value for key, value in layer.items() if key not in ("role", "slot", "over")}
-            over = slots.get(layer.get("over", "core")) if layer["role"] in ("cover", "detail") else None
+            over = slots[layer["over"]] if "over" in layer else None
             Layer.objects.create(
                 studio=studio, part=row, slot=slots[layer["slot"]], over=over, role=layer["role"], rule=rule,
                 position=order,
             )  # fmt: skip
-    colourway = Colourway.objects.create(studio=studio, version=version)
-    for name, fibre in figure.slots.items():
-        Choice.objects.create(studio=studio, colourway=colourway, slot=slots[name], item=items[fibre])
-    return colourway
+    made_ways = []
+    for position, (way, other) in enumerate({figure.way: {}, **figure.ways}.items()):
+        colourway = Colourway.objects.create(studio=studio, version=version, name=way, position=position)
+        for name, fibre in {**figure.slots, **other}.items():
+            Choice.objects.create(studio=studio, colourway=colourway, slot=slots[name], item=items[fibre])
+        made_ways.append(colourway)
+    return made_ways[0]
 
 
 def _stored(given: dict, seat: Seat, keys: dict[str, str]) -> dict:

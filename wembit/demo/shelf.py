@@ -110,6 +110,9 @@ SUPPLIES = [
     Supply("whisker thread", "thread", "mm", 12000, None, "N3", "#efeae0"),
     Supply("triangle 38", "needle", "pc", 9, None, "N4", "#9a9a9a", 4),
     Supply("star 40", "needle", "pc", 6, None, "N4", "#9a9a9a", 4),
+    Supply("star 42", "needle", "pc", 3, None, "N4", "#9a9a9a"),
+    Supply("pale pad", "pad", "pc", 1, None, "N5", "#e6e2d8"),
+    Supply("dark pad", "pad", "pc", 1, None, "N5", "#3a3836"),
 ]
 
 

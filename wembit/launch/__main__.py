@@ -52,6 +52,9 @@ class House:
             self.cluster.start()
         os.environ["DATABASE_URL"] = self.given or self.cluster.url
         os.environ.setdefault("WEMBIT_SECRET_KEY", self._secret())
+        os.environ.setdefault(
+            "OPENBLAS_NUM_THREADS", "1"
+        )  # a worker a processor; more threads only wait for each other
         os.environ.setdefault("WEMBIT_MEDIA", str(self.folder / "media"))
         os.environ.setdefault("WEMBIT_STATIC", str(self.folder / "static"))
         os.environ["DJANGO_SETTINGS_MODULE"] = "wembit.web.settings"

@@ -1,5 +1,9 @@
 """Settings of the web server."""
 
+import gc
+
+from django.urls import get_resolver
+
 workers = 2
 threads = 4
 worker_class = "gthread"
@@ -9,3 +13,15 @@ control_socket_disable = True
 accesslog = None
 loglevel = "warning"
 graceful_timeout = 10
+
+
+def when_ready(server):
+    """All that is loaded stays for good: share it between the workers and never look through it for rubbish."""
+    get_resolver().url_patterns  # noqa: B018  what views need is loaded here, once, not in each worker
+    gc.collect()
+    gc.freeze()
+
+
+def post_worker_init(worker):
+    """Look for rubbish seldom: a page makes hundreds of thousands of things, nearly all of which go by themselves."""
+    gc.set_threshold(20_000, 20, 20)

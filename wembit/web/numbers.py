@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from wembit.core.fibres import A_PINCH_BELOW_G
+from wembit.core.small import is_small
 from wembit.core.units import GRAMS as WEIGHTS
 from wembit.core.units import MM
 
@@ -73,4 +73,4 @@ def amount(value: float | Decimal, unit: str, studio) -> tuple[str, str]:
 
 
 def is_pinch(value: float | Decimal) -> bool:
-    return 0 < value < A_PINCH_BELOW_G
+    return is_small(float(value))

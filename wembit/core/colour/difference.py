@@ -6,53 +6,62 @@ data, and mathematical observations", Color Research & Application 30 (2005) 21�
 
 from __future__ import annotations
 
-from math import atan2, cos, degrees, exp, hypot, radians, sin, sqrt
+import math
 
-Lab = tuple[float, float, float]
+import numpy as np
+
+from .spaces import Lab
+
+SAME, CLOSE, RELATED = 1.0, 2.5, 5.0
 
 
 def ciede2000(one: Lab, two: Lab) -> float:
     """ΔE00 of two CIELAB colours with kL = kC = kH = 1."""
-    (l1, a1, b1), (l2, a2, b2) = one, two
-    mean_c = (hypot(a1, b1) + hypot(a2, b2)) / 2  # (2), (3)
-    g = 0.5 * (1 - sqrt(mean_c**7 / (mean_c**7 + 25**7)))  # (4)
-    a1, a2 = a1 * (1 + g), a2 * (1 + g)  # (5)
-    c1, c2 = hypot(a1, b1), hypot(a2, b2)  # (6)
-    h1, h2 = _hue(a1, b1), _hue(a2, b2)  # (7)
+    return _formula(*one, *two, math)
+
+
+def differences(one: np.ndarray, two: np.ndarray) -> np.ndarray:
+    """ΔE00 of colours (…, 3) and (…, 3), broadcast against each other."""
+    ones, twos = (np.moveaxis(np.asarray(each, dtype=float), -1, 0) for each in (one, two))
+    return _formula(*ones, *twos, np)
+
+
+def _formula(l1, a1, b1, l2, a2, b2, m):
+    """The equations, with the functions of `m`: of math for one pair, of numpy for many."""
+    mean_c = (m.hypot(a1, b1) + m.hypot(a2, b2)) / 2  # (2), (3)
+    g = 0.5 * (1 - m.sqrt(mean_c**7 / (mean_c**7 + 25**7)))  # (4)
+    a1, a2 = a1 * (1 + g) + 0.0, a2 * (1 + g) + 0.0  # (5); no negative zero, which atan2 would turn by 180°
+    c1, c2 = m.hypot(a1, b1), m.hypot(a2, b2)  # (6)
+    h1, h2 = m.degrees(m.atan2(b1, a1)) % 360, m.degrees(m.atan2(b2, a2)) % 360  # (7)
     dl, dc = l2 - l1, c2 - c1  # (8), (9)
-    turn = h2 - h1 if c1 * c2 else 0.0  # (10)
-    turn -= 360 if turn > 180 else -360 if turn < -180 else 0
-    dh = 2 * sqrt(c1 * c2) * sin(radians(turn / 2))  # (11)
+    coloured = 1 * (c1 * c2 > 0)
+    turn = coloured * (h2 - h1)  # (10)
+    far = 1 * (turn > 180) - 1 * (turn < -180)
+    turn = turn - 360 * far
+    dh = 2 * m.sqrt(c1 * c2) * m.sin(m.radians(turn / 2))  # (11)
     l, c = (l1 + l2) / 2, (c1 + c2) / 2  # (12), (13)
-    if not c1 * c2:  # (14)
-        h = h1 + h2
-    elif abs(h1 - h2) <= 180:
-        h = (h1 + h2) / 2
-    else:
-        h = (h1 + h2 + (360 if h1 + h2 < 360 else -360)) / 2
+    across = 180 * far * far * (1 - 2 * (h1 + h2 >= 360))
+    h = coloured * ((h1 + h2) / 2 + across) + (1 - coloured) * (h1 + h2)  # (14)
     t = (
         1
-        - 0.17 * cos(radians(h - 30))
-        + 0.24 * cos(radians(2 * h))
-        + 0.32 * cos(radians(3 * h + 6))
-        - 0.20 * cos(radians(4 * h - 63))
+        - 0.17 * m.cos(m.radians(h - 30))
+        + 0.24 * m.cos(m.radians(2 * h))
+        + 0.32 * m.cos(m.radians(3 * h + 6))
+        - 0.20 * m.cos(m.radians(4 * h - 63))
     )  # (15)
-    rotation = 30 * exp(-(((h - 275) / 25) ** 2))  # (16)
-    rc = 2 * sqrt(c**7 / (c**7 + 25**7))  # (17)
-    sl = 1 + 0.015 * (l - 50) ** 2 / sqrt(20 + (l - 50) ** 2)  # (18)
+    rotation = 30 * m.exp(-(((h - 275) / 25) ** 2))  # (16)
+    rc = 2 * m.sqrt(c**7 / (c**7 + 25**7))  # (17)
+    sl = 1 + 0.015 * (l - 50) ** 2 / m.sqrt(20 + (l - 50) ** 2)  # (18)
     sc = 1 + 0.045 * c  # (19)
     sh = 1 + 0.015 * c * t  # (20)
-    rt = -sin(radians(2 * rotation)) * rc  # (21)
-    return sqrt((dl / sl) ** 2 + (dc / sc) ** 2 + (dh / sh) ** 2 + rt * dc / sc * dh / sh)  # (22)
-
-
-def _hue(a: float, b: float) -> float:
-    return degrees(atan2(b, a)) % 360 if a or b else 0.0
+    rt = -m.sin(m.radians(2 * rotation)) * rc  # (21)
+    found = (dl / sl) ** 2 + (dc / sc) ** 2 + (dh / sh) ** 2 + rt * dc / sc * dh / sh
+    return m.sqrt(found * (found > 0))  # (22)
 
 
 def in_words(de00: float) -> str:
-    if de00 <= 1:
+    if de00 <= SAME:
         return "same to the eye"
-    if de00 <= 2.5:
+    if de00 <= CLOSE:
         return "close"
-    return "related" if de00 <= 5 else "another colour"
+    return "related" if de00 <= RELATED else "another colour"

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from wembit.core.drawing import view
 from wembit.core.fibres import FORMS
 from wembit.core.placing import PlacedPart, Seat, place
-from wembit.web.figures.laying_out import closed_path, placed_part
+from wembit.web.figures.laying_out import closed_path
+from wembit.web.figures.seating import placed_part
 
 COLUMN_PX, FOOT_Y = 190.0, 210.0
 

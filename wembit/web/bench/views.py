@@ -28,6 +28,8 @@ from .actions.take import take
 from .models import STATES
 from .pictures import column, piece_picture
 
+STEP_OF_ROLE = {"core": "make", "weighed": "join"}  # which step of the order of work takes a layer
+
 
 @require_GET
 def home(request):
@@ -69,6 +71,8 @@ def making_context(request, line, layer_id=None) -> dict:
     return context | {
         "piece": piece,
         "layer": chosen,
+        "figure_id": version.figure_id,
+        "step": f"{STEP_OF_ROLE.get(chosen.layer.role, chosen.layer.role)}:{part.key}",
         "picture": piece_picture(part, version.scale, ask, chosen.layer.item.form),
         "column": column(chosen),
         "fill": seen.get(chosen.layer.item_id, BARE),

@@ -20,7 +20,6 @@ class Kind:
     on: tuple[str, ...]
     seat: dict = field(default_factory=dict)
     covered: bool = False
-    visible: float = 0.9
 
 
 def _ellipsoid(width: float, height: float) -> Callable[[float], dict]:
@@ -45,25 +44,25 @@ def _leaf(broad: float, thick: float) -> Callable[[float], dict]:
 
 HOSTS = ("body", "shell", "tower", "base")
 KINDS: dict[str, Kind] = {
-    "body": Kind("body", 1, "medium", _ellipsoid(0.55, 0.6), HOSTS, {"t": 0.5, "angle": 0, "by": 0.5}, True, 0.85),
+    "body": Kind("body", 1, "medium", _ellipsoid(0.55, 0.6), HOSTS, {"t": 0.5, "angle": 0, "by": 0.5}, True),
     "head": Kind("head", 1, "firm", _ellipsoid(0.8, 0.8), HOSTS,
                  {"t": 0.93, "angle": 0, "pitch": -5, "by": 0.3, "sink_share": 0.08}, True),
     "ear": Kind("ear", 2, "firm", _leaf(0.45, 0.1), ("head", "body"),
-                {"t": 0.32, "angle": 35, "pitch": 65, "yaw": 150, "sink_share": 0.08, "face": "side"}, visible=0.95),
+                {"t": 0.32, "angle": 35, "pitch": 65, "yaw": 150, "sink_share": 0.08, "face": "side"}),
     "snout": Kind("snout", 1, "firm", _ellipsoid(1.1, 0.85), ("head", "body"),
-                  {"t": 0.93, "angle": None, "pitch": -6, "by": 0.4}, visible=0.6),
+                  {"t": 0.93, "angle": None, "pitch": -6, "by": 0.4}),
     "nose": Kind("nose", 1, "very_firm", lambda n: {"kind": "sphere", "diameter_mm": n}, ("snout", "head", "body"),
-                 {"t": 1, "angle": None, "sink_share": 0.3}, visible=1.0),
+                 {"t": 1, "angle": None, "sink_share": 0.3}),
     "neck": Kind("neck", 1, "firm", _capsule(0.35), HOSTS,
                  {"t": 0.94, "angle": 0, "pitch": 65, "sink_share": 0.1}),
     "leg": Kind("leg", 2, "firm", _capsule(0.3), HOSTS,
-                {"t": 0.8, "angle": 135, "pitch": -84, "sink_share": 0.15}, visible=0.8),
+                {"t": 0.8, "angle": 135, "pitch": -84, "sink_share": 0.15}),
     "arm": Kind("arm", 2, "firm", _capsule(0.28), HOSTS,
-                {"t": 0.76, "angle": 110, "pitch": -40, "yaw": 15, "sink_share": 0.12}, visible=0.85),
+                {"t": 0.76, "angle": 110, "pitch": -40, "yaw": 15, "sink_share": 0.12}),
     "foot": Kind("foot", 2, "firm", _capsule(0.4), ("leg", *HOSTS),
                  {"t": 0.9, "angle": 180, "by": 0.3, "sink_share": 0.1}),
     "wing": Kind("wing", 2, "medium", _leaf(0.35, 0.05), HOSTS,
-                 {"t": 0.74, "angle": 75, "pitch": -20, "yaw": 180, "sink_share": 0.02, "face": "side"}, visible=0.6),
+                 {"t": 0.74, "angle": 75, "pitch": -20, "yaw": 180, "sink_share": 0.02, "face": "side"}),
     "tail": Kind("tail", 1, "medium",
                  lambda n: {"kind": "frustum", "diameter1_mm": n * 0.3, "diameter2_mm": n * 0.1, "length_mm": n}, HOSTS,
                  {"t": 0.04, "angle": 0, "pitch": 10, "yaw": 180, "sink_share": 0.12}),
@@ -73,9 +72,9 @@ KINDS: dict[str, Kind] = {
                  {"t": 0.5, "angle": 0, "pitch": 90, "sink_share": 0.1}),
     "tower": Kind("tower", 1, "firm",
                   lambda n: {"kind": "frustum", "diameter1_mm": n * 0.6, "diameter2_mm": n * 0.5, "length_mm": n},
-                  ("tower", "base", "body"), {"t": 1, "angle": None, "pitch": 90, "sink_share": 0.02}, True, 0.8),
+                  ("tower", "base", "body"), {"t": 1, "angle": None, "pitch": 90, "sink_share": 0.02}, True),
     "base": Kind("base", 1, "firm", lambda n: {"kind": "dome", "diameter_mm": n, "height_mm": n * 0.4}, HOSTS,
-                 {"t": 0.5, "angle": 180, "pitch": 90}, visible=0.8),
+                 {"t": 0.5, "angle": 180, "pitch": 90}),
 }  # fmt: skip
 
 EYE = "eye"  # a bead of that diameter, without wool

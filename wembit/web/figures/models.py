@@ -6,7 +6,7 @@ from django.db import models
 from django.db.models import Q
 from django.db.models.functions import Lower
 
-from wembit.core.fibres import FIRMNESS_WORDS, LOSS_LOOSE_ENDS
+from wembit.core.fibres import FIRMNESS_WORDS
 from wembit.core.requests import ROLES
 from wembit.web.owned import Owned
 from wembit.web.stash.models import Item
@@ -16,6 +16,7 @@ class Figure(Owned):
     name = models.CharField(max_length=80)
     story = models.TextField(blank=True)
     photo = models.ImageField(blank=True)
+    origin = models.JSONField(default=dict)  # where the design is from, what may be sold, whom it is for
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -32,6 +33,10 @@ class Version(Owned):
     figure = models.ForeignKey(Figure, on_delete=models.CASCADE, related_name="versions")
     number = models.PositiveSmallIntegerField(default=1)
     scale = models.FloatField(default=1.0)
+    school = models.JSONField(default=dict)  # where this figure goes its own way
+    notions = models.JSONField(default=list)  # fittings that the maker put on it
+    faces = models.JSONField(default=list)  # seats of what sits on the face, kept under a name
+    order = models.JSONField(default=dict)  # what the maker changed in the order of work
     frozen_at = models.DateTimeField(null=True)
 
     class Meta:
@@ -62,7 +67,9 @@ class Slot(Owned):
 
 class Part(Owned):
     """A body, a head, a pair of ears. `shape` and the layers' `rule` are those of the core's contract; `seat` says
-    where it sits, relative to the part it sits on, by that part's key."""
+    where it sits, relative to the part it sits on, by that part's key; `relations` are the core's: what of it follows
+    another part; `armature` says what is special about the wire in it. `visible` is None where the drawing tells what
+    is hidden in a join, `loose_end_mm` where the studio's habit holds, `allowance` where the rule holds."""
 
     version = models.ForeignKey(Version, on_delete=models.CASCADE, related_name="parts")
     key = models.SlugField(max_length=40)
@@ -72,9 +79,12 @@ class Part(Owned):
     count = models.PositiveSmallIntegerField(default=1)
     shape = models.JSONField()
     firmness = models.CharField(max_length=10, blank=True, choices=list(FIRMNESS_WORDS.items()))
-    allowance = models.FloatField(default=LOSS_LOOSE_ENDS)
-    visible = models.FloatField(default=1.0)
+    allowance = models.FloatField(null=True, blank=True)
+    visible = models.FloatField(null=True, blank=True)
+    loose_end_mm = models.FloatField(null=True, blank=True)
     seat = models.JSONField(default=dict)
+    relations = models.JSONField(default=list)
+    armature = models.JSONField(default=dict)
 
     class Meta:
         ordering = ["position", "name"]
@@ -105,8 +115,10 @@ class Colourway(Owned):
 
     version = models.ForeignKey(Version, on_delete=models.CASCADE, related_name="colourways")
     name = models.CharField(max_length=40, default="first")
+    position = models.PositiveSmallIntegerField(default=0)
 
     class Meta:
+        ordering = ["position", "name"]
         constraints = [models.UniqueConstraint("version", Lower("name"), name="one_colourway_a_name")]
 
     def __str__(self):
@@ -122,3 +134,48 @@ class Choice(Owned):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["colourway", "slot"], name="one_fibre_a_slot")]
+
+
+class Reference(Owned):
+    """A picture of one's own that belongs to a figure: an animal, a sketch, a toy that was measured."""
+
+    figure = models.ForeignKey(Figure, on_delete=models.CASCADE, related_name="references")
+    image = models.ImageField(width_field="width_px", height_field="height_px")
+    width_px = models.PositiveIntegerField(editable=False)
+    height_px = models.PositiveIntegerField(editable=False)
+    words = models.CharField(max_length=80, blank=True)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["made_at"]
+
+    def __str__(self):
+        return self.words or "picture"
+
+
+class Tracing(Owned):
+    """A part being drawn: points in units of the board (pixels of its picture, y down), and how long a unit is."""
+
+    SILHOUETTE, SLAB, WIRE = "silhouette", "slab", "wire"
+    KINDS = [(SILHOUETTE, "turned, like a body"), (SLAB, "flat, like an ear"), (WIRE, "a wire with bends")]
+
+    figure = models.ForeignKey(Figure, on_delete=models.CASCADE, related_name="tracings")
+    reference = models.ForeignKey(Reference, on_delete=models.SET_NULL, null=True, blank=True, related_name="tracings")
+    kind = models.CharField(max_length=10, choices=KINDS, default=SILHOUETTE)
+    points = models.JSONField(default=list)
+    marks = models.JSONField(default=list)
+    mark_mm = models.FloatField(default=100.0)
+    mm_a_unit = models.FloatField(default=0.25)
+    depth_ratio = models.FloatField(default=1.0)
+    thickness_mm = models.FloatField(default=4.0)
+    diameter_mm = models.FloatField(default=8.0)
+    wire_mm = models.FloatField(default=1.0)
+    firmness = models.CharField(max_length=10, default="firm", choices=list(FIRMNESS_WORDS.items()))
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-made_at"]
+        constraints = [
+            models.CheckConstraint(condition=Q(mm_a_unit__gt=0, mark_mm__gt=0), name="board_has_a_scale"),
+            models.CheckConstraint(condition=Q(depth_ratio__gt=0, thickness_mm__gt=0), name="tracing_has_depth"),
+        ]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from uuid import UUID
 
 from django.db.models import Prefetch
@@ -24,8 +25,12 @@ def figures(studio) -> list[Figure]:
 
 
 def _with_newest(figures_) -> list[Figure]:
-    versions = Version.objects.order_by("-number").prefetch_related(
-        Prefetch("parts", queryset=_parts()), Prefetch("colourways", Colourway.objects.order_by("name"))
+    versions = (
+        Version.objects.select_related("studio")
+        .order_by("-number")
+        .prefetch_related(
+            Prefetch("parts", queryset=_parts()), Prefetch("colourways", Colourway.objects.order_by("position", "name"))
+        )
     )
     rows = list(figures_.prefetch_related(Prefetch("versions", queryset=versions)))
     for figure in rows:
@@ -50,7 +55,7 @@ def figure_of(studio, figure_id: UUID) -> Figure:
 
 
 def newest_version(figure: Figure) -> Version:
-    return figure.versions.order_by("-number").first()
+    return figure.versions.select_related("studio").order_by("-number").first()
 
 
 def parts_of(version: Version) -> list[Part]:
@@ -59,20 +64,39 @@ def parts_of(version: Version) -> list[Part]:
 
 
 def part_of(version: Version, key: str) -> Part:
-    part = _parts().filter(version=version, key=key).first()
-    if part is None:
-        raise Http404
-    return part
+    return part_among(_parts().filter(version=version, key=key), key)
+
+
+def part_among(parts: Iterable[Part], key: str) -> Part:
+    """The part with that key. Raises `Http404`."""
+    for part in parts:
+        if part.key == key:
+            return part
+    raise Http404
 
 
 def colourway_of(version: Version) -> Colourway | None:
     """The version's first colourway."""
-    return version.colourways.select_related("studio").order_by("name").first()
+    return version.colourways.select_related("studio").order_by("position", "name").first()
+
+
+def versions_of(figure: Figure) -> list[Version]:
+    """All versions of a figure, the newest first, each with its first colourway's palette to be asked for."""
+    return list(figure.versions.select_related("studio", "figure").order_by("-number"))
+
+
+def version_of(studio, version_id: UUID) -> Version:
+    """This studio's version with its figure. Raises `Http404`."""
+    return get_object_or_404(Version.objects.of(studio).select_related("studio", "figure"), pk=version_id)
 
 
 def colourways(studio) -> list[Colourway]:
     """The colourways that can be planned: those of each figure's newest version."""
-    rows = Colourway.objects.of(studio).select_related("version__figure").order_by("version__figure__name", "name")
+    rows = (
+        Colourway.objects.of(studio)
+        .select_related("version__figure")
+        .order_by("version__figure__name", "position", "name")
+    )
     newest: dict[UUID, int] = {}
     for row in rows:
         figure = row.version.figure_id

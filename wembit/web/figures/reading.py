@@ -1,4 +1,4 @@
-"""What the forms of a figure say: a part's sizes and seat, its layers."""
+"""What the form of a part says: its sizes and its seat."""
 
 from __future__ import annotations
 
@@ -6,20 +6,14 @@ from django import forms
 
 from wembit.core import units
 from wembit.core.fibres import FIRMNESS
-from wembit.web.fields import length_field, read
+from wembit.core.sizes import reshaped, resized
+from wembit.web.fields import length_field
 
-from .sizes import reshaped, resized, sizes
+from .sizes import sizes
 
+BY_RULE = ("visible", "loose_end_mm")  # left empty, the drawing or the studio's habit tells
 AS_SHOWN_MM = 0.02  # a length shown in inches and sent back unchanged may differ by so much
 FACES = [("side", "seen from the side"), ("front", "seen from the front"), ("top", "seen from above")]
-ROLES = {
-    "core": "inside",
-    "padding": "soft layer",
-    "cover": "cover",
-    "coat": "long coat",
-    "detail": "spots and lines",
-    "weighed": "weighed amount",
-}
 
 
 def read_part(request, now) -> tuple[dict, dict]:
@@ -50,14 +44,20 @@ def read_part(request, now) -> tuple[dict, dict]:
     numbers = {
         "count": (1, 200, changes, 1),
         "visible": (0, 100, changes, 100),
+        "loose_end_mm": (0, 200, changes, 1),
         "t": (0, 100, seat, 100),
         "angle": (-360, 360, seat, 1),
         "sink": (-50, 200, seat, 1),
         "by": (0, 100, seat, 100),
         "centre_mm": (-500, 2000, seat, 1),
+        "shank_mm": (0, 60, seat, 1),
+        "lid": (0, 100, seat, 100),
+        "gaze": (-360, 360, seat, 1),
     }
     for name, (least, most, into, divisor) in numbers.items():
         if given.get(name, "").strip() == "":
+            if name in BY_RULE and name in given:
+                changes[name] = None
             continue
         value = signed(given[name])
         if value is None or not least <= value <= most:
@@ -90,43 +90,8 @@ def signed(text: str) -> float | None:
         return None
 
 
-def read_layers(request) -> tuple[list[dict], dict]:
-    given, rows = request.POST, []
-    for index in range(30):
-        role = given.get(f"role_{index}", "")
-        if role not in ROLES or given.get(f"drop_{index}"):
-            continue
-        rule: dict = {}
-        try:
-            if role in ("core", "cover", "coat", "padding"):
-                rule["share"] = number(given.get(f"share_{index}") or "100", "the share") / 100
-            if role == "padding":
-                rule |= {"thickness_mm": _length(request, f"size_{index}", "4 mm"), "firmness": "airy"}
-            if role == "detail":
-                rule["area_mm2"] = number(given.get(f"size_{index}") or "50", "the area in mm²")
-            if role == "weighed":
-                rule["grams"] = read(given.get(f"size_{index}") or "0.1", "weight", "g", request.member.pinch_g).value
-            if role == "coat":
-                rule |= {
-                    "finished_mm": _length(request, f"size_{index}", "13 mm"),
-                    "pulled_mm": _length(request, f"pulled_{index}", "44 mm"),
-                    "row_spacing_mm": _length(request, f"rows_{index}", "6 mm"),
-                    "grams_per_cm": number(given.get(f"row_g_{index}") or "0.035", "grams a cm of row"),
-                    "folded": True,
-                }
-        except ValueError as fault:
-            return rows, {"layers": str(fault)}
-        over = "core" if role in ("cover", "detail") else ""
-        rows.append({"role": role, "slot": given.get(f"slot_{index}", ""), "over": over, "rule": rule})
-    return rows, {}
-
-
 def number(text: str, what: str) -> float:
     try:
         return units.number(text)
     except ValueError:
         raise ValueError(f"Write {what} as a number.") from None
-
-
-def _length(request, name: str, otherwise: str) -> float:
-    return read(request.POST.get(name) or otherwise, "length", request.studio.length_unit).value

@@ -45,6 +45,7 @@ class Item(Owned):
     form = models.CharField(max_length=10, blank=True, choices=[(key, f.name) for key, f in FORMS.items()])
     notion = models.CharField(max_length=12, blank=True, choices=list(NOTIONS.items()))
     size_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True, blank=True)
+    unit_cost = models.DecimalField("what one of it costs", max_digits=12, decimal_places=5, null=True, blank=True)
     linear_g_m = models.DecimalField("grams a metre", max_digits=7, decimal_places=2, null=True, blank=True)
     minimum = models.DecimalField(max_digits=10, decimal_places=2, default=0)
     note = models.TextField(blank=True)

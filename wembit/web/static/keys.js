@@ -62,6 +62,10 @@
     htmx.process(tray);
   });
 
+  document.addEventListener("click", (event) => {
+    if (event.target.closest("[data-print]")) window.print();
+  });
+
   // A colour picked by eye is meant: the tick beside it follows.
   document.addEventListener("input", (event) => {
     const tick = event.target.matches("input[type=color]") && event.target.closest(".field").querySelector("[name=has_colour]");

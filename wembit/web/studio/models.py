@@ -58,6 +58,7 @@ class Studio(models.Model):
         max_length=2, default="mm", choices=[("mm", "millimetres"), ("cm", "centimetres"), ("in", "inches")]
     )
     members = models.ManyToManyField(User, through="Member", related_name="studios")
+    habits = models.JSONField(default=dict, editable=False)  # how this studio works, each asked when first needed
     stamp = models.PositiveBigIntegerField(default=0, editable=False)
 
     def __str__(self):

@@ -181,3 +181,27 @@ def fault(context, name=""):
     """What is to be changed in a field, or (without a name) in the form as a whole."""
     words = (context.get("faults") or {}).get(name, "")
     return format_html('<p class="fault" role="alert">{}</p>', words) if words else ""
+
+
+@register.filter
+def way(points):
+    """Points as the data of an SVG path."""
+    return "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in points)
+
+
+@register.filter
+def tick(point):
+    """A short upright stroke at a point, as path data."""
+    return f"M{point[0]:.2f} {point[1] - 2:.2f}v4"
+
+
+@register.filter
+def add_mm(value, by):
+    return f"{float(value) + float(by):.2f}"
+
+
+@register.filter
+def hours(minutes):
+    """Minutes as a person says them: 45 min, 3 h 20."""
+    whole = round(float(minutes))
+    return f"{whole} min" if whole < 60 else f"{whole // 60} h {whole % 60:02d}"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, replace
 from uuid import UUID
 
 from django.db import transaction
@@ -11,18 +12,30 @@ from wembit.core.placing import PlacedPart, Seat, angles_on, place
 from wembit.core.requests import SHAPE
 from wembit.core.solids import solid
 from wembit.web.figures.kinds import EYE, KINDS, Kind, root_seat
-from wembit.web.figures.laying_out import placed_part
 from wembit.web.figures.models import Layer, Part, Slot, Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
+from wembit.web.figures.seating import placed_part
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 
 from .thaw import thawed
 
 
+@dataclass(frozen=True)
+class Drawn:
+    """What a tracing brings: the shape, its firmness, and of a wire its pitch in the standing pose and its bends."""
+
+    shape: dict
+    firmness: str
+    pitch: float | None = None
+    bends: list | None = None
+
+
 @transaction.atomic
-def add_part(member: Member, figure_id: UUID, kind: str, length_mm: float, *, name: str = "") -> Part:
-    """A part of that kind and length, with the thickness, firmness and seat that its kind brings.
+def add_part(
+    member: Member, figure_id: UUID, kind: str, length_mm: float, *, name: str = "", drawn: Drawn | None = None
+) -> Part:
+    """A part of that kind and length, with the thickness, firmness and seat that its kind brings, or as it was drawn.
 
     The first part of a figure stands on the ground. Raises `Told`, `Http404`.
     """
@@ -51,9 +64,14 @@ def add_part(member: Member, figure_id: UUID, kind: str, length_mm: float, *, na
         )
     else:
         template = KINDS[kind]
-        part.count, part.firmness, part.visible = template.count, template.firmness, template.visible
-        part.shape = template.shape(length_mm)
+        part.count = template.count
+        part.shape = drawn.shape if drawn else template.shape(length_mm)
+        part.firmness = drawn.firmness if drawn else template.firmness
+        if drawn and drawn.pitch is not None:
+            template = replace(template, seat={**template.seat, "pitch": drawn.pitch, "yaw": 0})
         part.seat = root_seat(part.shape, kind) if not parts else _seat(template, length_mm, parts, part)
+        if drawn and drawn.bends:
+            part.seat["bends"] = drawn.bends
     part.save()
     if kind != EYE:
         _layers(part, version, KINDS[kind].covered)

@@ -11,7 +11,21 @@ from wembit.web.figures.queries import figure_of, newest_version, parts_of
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 
-KEPT = ("key", "name", "kind", "position", "count", "shape", "firmness", "allowance", "visible", "seat")
+KEPT = (
+    "key",
+    "name",
+    "kind",
+    "position",
+    "count",
+    "shape",
+    "firmness",
+    "allowance",
+    "visible",
+    "loose_end_mm",
+    "seat",
+    "relations",
+    "armature",
+)
 
 
 @transaction.atomic
@@ -24,7 +38,7 @@ def copy_figure(member: Member, figure_id: UUID, name: str) -> Figure:
         raise Told("Give the copy a name.", "name")
     try:
         with transaction.atomic():
-            copy = Figure.objects.create(studio=member.studio, name=name, story=figure.story)
+            copy = Figure.objects.create(studio=member.studio, name=name, story=figure.story, origin=figure.origin)
     except IntegrityError:
         raise Told(f"There is a {name} already. Choose another name.", "name") from None
     copy_version(newest_version(figure), copy, 1)
@@ -34,7 +48,16 @@ def copy_figure(member: Member, figure_id: UUID, name: str) -> Figure:
 def copy_version(version: Version, figure: Figure, number: int) -> Version:
     """The version's parts, layers, slots and colourways as version `number` of a figure."""
     studio = version.studio
-    copy = Version.objects.create(studio=studio, figure=figure, number=number, scale=version.scale)
+    copy = Version.objects.create(
+        studio=studio,
+        figure=figure,
+        number=number,
+        scale=version.scale,
+        school=version.school,
+        order=version.order,
+        notions=version.notions,
+        faces=version.faces,
+    )
     slots = {}
     for slot in version.slots.all():
         slots[slot.pk] = Slot.objects.create(studio=studio, version=copy, name=slot.name, position=slot.position)
@@ -48,7 +71,7 @@ def copy_version(version: Version, figure: Figure, number: int) -> Version:
             for layer in part.layers.all()
         )  # fmt: skip
     for colourway in version.colourways.all():
-        way = Colourway.objects.create(studio=studio, version=copy, name=colourway.name)
+        way = Colourway.objects.create(studio=studio, version=copy, name=colourway.name, position=colourway.position)
         Choice.objects.bulk_create(
             Choice(studio=studio, colourway=way, slot=slots[choice.slot_id], item_id=choice.item_id)
             for choice in colourway.choices.all()

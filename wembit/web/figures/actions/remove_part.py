@@ -23,5 +23,10 @@ def remove_part(member: Member, figure_id: UUID, key: str) -> Version:
     sitting = [each.name for each in Part.objects.filter(version=version, seat__on=key)]
     if sitting:
         raise Told(f"{', '.join(sitting)} sits on it. Take that off first.", "part")
+    for other in Part.objects.filter(version=version).exclude(pk=part.pk):
+        left = [relation for relation in other.relations if relation["of"] != key]
+        if left != other.relations:  # what followed it keeps its size
+            other.relations = left
+            other.save(update_fields=["relations"])
     part.delete()
     return version

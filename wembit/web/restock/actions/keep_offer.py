@@ -25,4 +25,11 @@ def keep_offer(member: Member, supplier_id: UUID, item_id: UUID, pack: Decimal, 
     offer, _ = Offer.objects.update_or_create(
         supplier=supplier, item=item, pack=pack, defaults={"studio": member.studio, "price": price}
     )
+    price_item(item, Offer.objects.filter(item=item))
     return offer
+
+
+def price_item(item: Item, offers) -> None:
+    """Keep with the item what one unit of it costs in its cheapest pack."""
+    item.unit_cost = min((offer.price / offer.pack for offer in offers), default=None)
+    item.save(update_fields=["unit_cost"])

@@ -1,0 +1,82 @@
+"""What a figure takes besides wool."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wembit.core.armature import Wire, cutting_list
+from wembit.core.notions import FITTINGS, Needed, OnShelf, eyes, fittings, nearest, small_parts, tools, wire, wisps_g
+
+
+def shelf(*sizes, notion="eyes", free=10.0):
+    return [OnShelf(str(n), notion, f"{size} mm", size, free, "pc") for n, size in enumerate(sizes)]
+
+
+# eyes of 3 or 4 mm are common, 2 to 12 exist  # common practice
+@given(st.floats(0.3, 3))
+def test_eyes_grow_with_the_figure_and_go_to_the_nearest_size(scale):
+    needed = eyes([("eye", 2, 4.0)], scale)[0]
+    assert needed.amount == 2 and needed.size_mm == pytest.approx(4 * scale)
+    found = nearest(needed, shelf(2, 3, 4, 5, 6, 8, 10, 12))
+    if found:
+        nearer = min(abs(size - needed.size_mm) for size in (2, 3, 4, 5, 6, 8, 10, 12))
+        assert abs(found.size_mm - needed.size_mm) == pytest.approx(nearer, abs=0.02)
+    else:
+        assert needed.size_mm < 2 / 1.3
+
+
+def test_no_eye_is_near_enough():
+    assert nearest(eyes([("eye", 2, 4.0)], 1)[0], shelf(8, 12)) is None
+    assert nearest(Needed("glue", "glue", None, 1, "pc", ""), shelf(4)) is None
+
+
+def test_of_one_size_the_fuller_bag_is_taken():
+    two = [*shelf(4, free=3.0), OnShelf("b", "eyes", "other", 4, 9.0, "pc")]
+    assert nearest(eyes([("eye", 2, 4.0)], 1)[0], two).id == "b"
+
+
+def test_wire_by_gauge_and_formers_come_back():
+    found = wire(
+        cutting_list([Wire("leg", 2, 88, 1.5, 30), Wire("toe", 6, 20, 1, 0), Wire("tail", 1, 60, 1, former=True)])
+    )
+    assert {(each.size_mm, each.back): each.amount for each in found} == {
+        (1.5, False): 236,
+        (1, False): 120,
+        (1, True): 73,
+    }
+
+
+def test_a_fitting_brings_its_wisp_and_its_thread():
+    kept = [{"notion": "brooch_back", "amount": 1}, {"notion": "bell", "amount": 2, "part": "ear"}]
+    found = fittings(kept, {"ear": 2}, 3.0)
+    assert [(each.notion, each.amount) for each in found] == [
+        ("brooch_back", 1), ("thread", 300), ("bell", 4), ("thread", 400),
+    ]  # fmt: skip
+    assert wisps_g(kept, {"ear": 2}) == pytest.approx(0.3 + 0.4)
+
+
+@given(st.floats(0.1, 5), st.integers(1, 9))
+def test_counts_follow_the_parts_and_lengths_the_scale(scale, count):
+    thread = fittings([{"notion": "thread", "amount": 40, "part": "snout"}], {"snout": count}, scale)[0]
+    assert thread.amount == pytest.approx(40 * count * scale)
+    bead = fittings([{"notion": "bead", "amount": 2, "part": "snout"}], {"snout": count}, scale)[0]
+    assert bead.amount == 2 * count
+
+
+def test_small_parts_are_told_apart():
+    found = small_parts([*eyes([("eye", 2, 4.0)], 1), Needed("thread", "thread", None, 40, "mm", "")])
+    assert [each.notion for each in found] == ["eyes"]
+    assert all(each.words for each in FITTINGS.values())
+
+
+def test_one_pad_for_pale_and_one_for_dark_and_a_spare_of_each_needle():
+    # dark fibres creep into a pale face; two needles a small kit, one is spare  # common practice
+    both = {each.notion: each for each in tools(True, True, [92, 20], True)}
+    assert both["pad"].amount == 2 and both["needle"].amount == 2 and "glue" in both
+    assert {each.notion: each for each in tools(False, False, [92], False)}["pad"].amount == 1
+
+
+def test_a_needle_is_found_by_the_gauge_on_its_box():
+    box = [OnShelf("a", "needle", "triangle 38", None, 9, "pc"), OnShelf("b", "needle", "star 40", None, 6, "pc")]
+    asked = Needed("needle", "needles 40, one of them spare", None, 2, "pc", "")
+    assert nearest(asked, box).id == "b" and nearest(Needed("needle", "needles 42", None, 2, "pc", ""), box) is None

@@ -1,0 +1,101 @@
+"""How big a figure comes out, and backwards from the wool there is."""
+
+import re
+
+import pytest
+
+from tests.web import factories as make
+from tests.web.helpers import get, post, told, words
+from wembit.web.figures.estimating import Palette, plan_figure
+from wembit.web.figures.queries import colourway_of, newest_version, parts_of
+
+
+@pytest.fixture
+def ball(owner):
+    """A ball of 30 mm in one wool, of which 50 g lie on the shelf."""
+    lot = make.lot(owner, "moss", "50")
+    figure = make.figure(owner, "Pebble", 30.0, lot)
+    figure.lot = lot
+    return figure
+
+
+def plan_of(figure):
+    version = newest_version(figure)
+    return plan_figure(version, parts_of(version), Palette.of(colourway_of(version)))
+
+
+def offered(page: str) -> float:
+    return float(re.search(r'name="scale" value="([\d.]+)"', page)[1])
+
+
+def size(client, figure, **given) -> str:
+    return get(client, f"figures/{figure.pk}/size/", data=given)
+
+
+def test_a_finished_height_gives_the_scale(client, ball):
+    page = size(client, ball, way="height", height="6 cm")
+    assert offered(page) == pytest.approx(2, rel=0.01) and "then 60 mm" in words(page)
+
+
+def test_so_many_times(client, ball):
+    assert offered(size(client, ball, way="times", times="1,5")) == 1.5
+
+
+def test_so_much_wool_is_used_up(client, ball):
+    item = ball.lot.item
+    scale = offered(size(client, ball, way="wool", grams="35", item=str(item.pk)))
+    post(client, f"figures/{ball.pk}/size/", scale=f"{scale:.6f}")
+    assert newest_version(ball).scale == pytest.approx(scale) and plan_of(ball).all.p50 == pytest.approx(35, rel=1e-3)
+
+
+def test_as_big_as_the_shelf_allows_names_what_limits(client, owner, ball):
+    page = size(client, ball, way="shelf")
+    assert "moss sets the limit" in words(page)
+    post(client, f"figures/{ball.pk}/size/", scale=f"{offered(page):.6f}")
+    assert plan_of(ball).all.p50 == pytest.approx(50, rel=1e-3)
+    sure = size(client, ball, way="shelf", sure="on")
+    assert offered(sure) < offered(page)
+    post(client, f"figures/{ball.pk}/size/", scale=f"{offered(sure):.6f}")
+    assert plan_of(ball).all.p90 == pytest.approx(50, rel=1e-3)
+
+
+def test_promised_wool_counts_only_when_asked(client, owner, ball):
+    project = make.project(owner, ball, count=1)
+    assert project.needs.exists()
+    less = offered(size(client, ball, way="shelf"))
+    assert offered(size(client, ball, way="shelf", promised="on")) > less
+
+
+@pytest.mark.parametrize(
+    ("given", "said"),
+    [
+        ({"way": "times", "times": "many"}, "number"),
+        ({"way": "times", "times": "900"}, "between 0.05 and 20"),
+        ({"way": "height", "height": "0.01"}, "at least"),
+        ({"way": "height", "height": "9 m"}, "between"),
+        ({"way": "wool", "grams": "x"}, "cannot be read"),
+        ({"way": "wool", "grams": "4", "item": "none"}, "Choose a wool"),
+    ],
+)
+def test_a_size_that_cannot_be_is_told_and_kept(client, owner, ball, given, said):
+    if "item" not in given:
+        given = {**given, "item": str(ball.lot.item_id)}
+    answer = client.get(f"{client.base}figures/{ball.pk}/size/", given)
+    assert said in told(answer) and newest_version(ball).scale == 1
+
+
+def test_no_wool_no_size(client, owner, ball):
+    empty = make.lot(owner, "thrift", None)
+    post(client, f"figures/{ball.pk}/fibre/", slot=colour_slot(ball), item=str(empty.item_id))
+    answer = client.get(f"{client.base}figures/{ball.pk}/size/", {"way": "shelf"})
+    assert "No thrift is free" in told(answer)
+
+
+def colour_slot(figure) -> str:
+    return newest_version(figure).parts.get().layers.get().slot.name
+
+
+def test_a_size_posted_wrong_changes_nothing(client, ball):
+    for scale in ("", "x", "0", "1000"):
+        assert post(client, f"figures/{ball.pk}/size/", scale=scale).status_code == 302
+    assert newest_version(ball).scale == 1

@@ -1,0 +1,93 @@
+"""Wire and pipe cleaner inside parts: the pieces to cut, what they take up, and what they take of the wool."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+BARE_MM = 13.0  # a bare end kept for a join, about; common practice
+WIRE, PIPE_CLEANER = "wire", "pipe_cleaner"
+
+
+@dataclass(frozen=True)
+class Wire:
+    """The wire of one part's pieces. `length_mm`: inside a piece; `bare_mm`: bare ends kept for joining, together;
+    `loop_mm`: the end bent back; `doubled`: laid twice, as a toe is; `through_mm`: one wire for both of a pair, so long
+    between them; `back_mm`: wrapped back over what is bent; `twist`: the share that
+    twisting takes more; `former`: pulled out again, so that it takes no room."""
+
+    part: str
+    count: int
+    length_mm: float
+    gauge_mm: float
+    bare_mm: float = BARE_MM
+    loop_mm: float = 0.0
+    doubled: bool = False
+    through_mm: float | None = None
+    back_mm: float = 0.0
+    twist: float = 0.0
+    former: bool = False
+    kind: str = WIRE
+
+    @property
+    def in_pairs(self) -> bool:
+        return self.through_mm is not None and self.count >= 2
+
+    @property
+    def pieces(self) -> int:
+        """How many are cut."""
+        return math.ceil(self.count / 2) if self.in_pairs else self.count
+
+    @property
+    def cut_mm(self) -> float:
+        """How long each is cut."""
+        one = (
+            self.length_mm * (2 if self.doubled else 1) * (1 + self.twist) + self.bare_mm + self.loop_mm + self.back_mm
+        )
+        return 2 * one + self.through_mm if self.in_pairs else one
+
+    @property
+    def total_mm(self) -> float:
+        return self.pieces * self.cut_mm
+
+    @property
+    def room_mm3(self) -> float:
+        """The volume that stays inside one piece of the part."""
+        if self.former:
+            return 0.0
+        return math.pi / 4 * self.gauge_mm**2 * self.length_mm * (2 if self.doubled else 1) * (1 + self.twist)
+
+
+def scaled(wire: Wire, s: float) -> Wire:
+    """The wire of a figure × s: longer, not thicker; ends and loops stay as they are handled."""
+    through = None if wire.through_mm is None else wire.through_mm * s
+    return Wire(
+        **{**wire.__dict__, "length_mm": wire.length_mm * s, "through_mm": through, "back_mm": wire.back_mm * s}
+    )
+
+
+@dataclass(frozen=True)
+class Cut:
+    """One line of a cutting list."""
+
+    kind: str
+    gauge_mm: float
+    part: str
+    pieces: int
+    cut_mm: float
+    former: bool
+
+
+def cutting_list(wires: Iterable[Wire]) -> list[Cut]:
+    """What to cut, thick before thin, long before short."""
+    found = [Cut(w.kind, w.gauge_mm, w.part, w.pieces, w.cut_mm, w.former) for w in wires]
+    return sorted(found, key=lambda cut: (cut.kind, -cut.gauge_mm, -cut.cut_mm, cut.part))
+
+
+def lengths(cuts: Iterable[Cut]) -> dict[tuple[str, float], float]:
+    """Millimetres in all, by kind and gauge."""
+    found: dict[tuple[str, float], float] = {}
+    for cut in cuts:
+        found[cut.kind, cut.gauge_mm] = found.get((cut.kind, cut.gauge_mm), 0.0) + cut.pieces * cut.cut_mm
+    return found

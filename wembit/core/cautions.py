@@ -1,0 +1,21 @@
+"""The usual cautions, each at the step where it matters. Local codes and the supplier's instructions come first."""
+
+from __future__ import annotations
+
+FIRST = "Local codes and the supplier’s instructions come before this."
+CAUTIONS = {
+    "needle": "Needles are barbed and very sharp: slow, and slanting away from the fingers.",
+    "join": "Where two parts meet the needle is near the fingers: slow, slanted away, with guards or a helper needle.",
+    "wire": "Near wire needles break: shallow stabs past it. A broken tip is found before the figure is given away. "
+            "Wire ends are bent over and covered.",
+    "glue": "Ventilate; the awl stays in the hole until the glue is on; nothing is handled before it is dry.",
+    "clay": "The packet’s temperature, at least its time, a window open, and never wool in the oven.",
+    "small parts": "Bought eyes, beads and pin backs are small parts: not for children under three nor for animals. "
+                   "Wool eyes instead.",
+    "prop": "A photographer’s prop is never left with the child.",
+    "scissors": "Scissors and awl: the flat of the blade against the piece.",
+    "fleece": "Raw fleece is dusty: outdoors or with a mask; look it through for moths.",
+    "colour rubs": "Colour put on as make-up rubs off: say so on the piece.",
+    "hang": "Not near or on hot lamps.",
+    "count": "Needles, pins and skewers are counted out and back; none stays in the piece.",
+}  # fmt: skip

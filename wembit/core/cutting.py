@@ -1,0 +1,94 @@
+"""A figure cut open along its middle: cores, soft layers, covers at their thickness, and wires, to scale from the side."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from shapely.geometry import Polygon
+
+from . import solids
+from .drawing import VIEWS, Drawn, View, grounded
+from .felt import WHOLE, Coat, Zone, locks, skin_zone, stretch
+from .mesh import UP, outline, rings_of, surface
+from .placing import Placed
+
+WIRE = "#3a3a3a"
+HALVINGS = 18
+
+
+@dataclass(frozen=True)
+class Inside:
+    """What a part is made of where it is cut: `cores` as (paint, share) from the outside in, covers as
+    (thickness in mm, zone), coats as they stand, soft layers as (paint, thickness in mm, share from the underside)."""
+
+    cores: tuple[tuple[str, float], ...]
+    coats: tuple[Coat, ...] = ()
+    covers: tuple[tuple[float, Zone], ...] = ()
+    paddings: tuple[tuple[str, float, float], ...] = ()
+
+
+def cut_open(pieces: Sequence[Placed], insides: Mapping[str, Inside]) -> View:
+    """Side view of what lies in the middle plane, cut; what lies beside it as a bare outline. Bounds as in `view`."""
+    right, near = VIEWS["side"]
+    drawn, bounds = [], []
+    pieces = grounded(pieces)
+    for piece in pieces:
+        points = surface(piece)
+        shape = outline(piece, points, right)
+        if shape.is_empty:
+            continue
+        bounds.append(shape.bounds)
+        beside = piece.mirror < 0 or any(other.name == piece.name and other.mirror < 0 for other in pieces)
+        found = Drawn(piece.name, "", rings_of(shape))
+        if not beside and piece.name in insides and not piece.seat.bead_mm:
+            _fill(found, piece, points, shape, insides[piece.name], right, near)
+        if isinstance(piece.part.shape, solids.Wrap):
+            way = [(float(joint @ right), float(joint @ UP)) for joint in piece.joints]
+            found.stroke = (WIRE, way, piece.part.shape.wire_mm)
+        drawn.append((beside, found))
+    if not drawn:
+        return View([], (0, 0, 0, 0))
+    strands = [np.array(rings) for _, found in drawn for _, rings in found.hairs if rings]
+    left = min([each[0] for each in bounds] + [float(s[..., 0].min()) for s in strands])
+    end = max([each[2] for each in bounds] + [float(s[..., 0].max()) for s in strands])
+    top = max([each[3] for each in bounds] + [float(s[..., 1].max()) for s in strands])
+    ordered = [found for beside, found in drawn if not beside] + [found for beside, found in drawn if beside]
+    return View(ordered, (left, 0.0, end, top))
+
+
+def _fill(found: Drawn, piece: Placed, points: np.ndarray, shape, inside: Inside, right, near) -> None:
+    body = shape
+    for thick, zone in inside.covers:
+        ring = shape.difference(shape.buffer(-thick))
+        if (zone.low, zone.high) != WHOLE:
+            ring = ring.intersection(skin_zone(points, zone, right, near))
+        body = body.difference(ring)
+        found.zones.append((zone.paint, rings_of(ring)))
+    for seed, coat in enumerate(inside.coats):
+        strokes = locks(piece, stretch(points, coat.zone.along), coat, right, near, seed)
+        found.hairs.append((coat.zone.paint, strokes))
+    for paint, thick, share in inside.paddings:
+        ring = body.difference(body.buffer(-thick))
+        found.zones.append(
+            (paint, rings_of(ring.intersection(skin_zone(points, Zone(paint, 1 - share, 1.0), right, near))))
+        )
+        body = body.difference(ring) if share >= 1 else body
+    if inside.cores:
+        paint = inside.cores[0][0]
+        found.paint = paint
+        left = 1.0
+        for (_, outer), (paint, _) in zip(inside.cores, inside.cores[1:], strict=False):
+            left -= outer
+            found.zones.append((paint, rings_of(_middle(body, left ** (2 / 3)))))
+
+
+def _middle(shape, share: float):
+    """The middle of a shape, `share` of its area, as deep everywhere."""
+    low, high = 0.0, (shape.area / np.pi) ** 0.5
+    for _ in range(HALVINGS):
+        depth = (low + high) / 2
+        low, high = (depth, high) if shape.buffer(-depth).area > share * shape.area else (low, depth)
+    found = shape.buffer(-low)
+    return found if not found.is_empty else Polygon()

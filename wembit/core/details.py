@@ -1,0 +1,48 @@
+"""Spots, lines and borders as the areas that the estimate wants, and the coat's grams per cm from one weighed row."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+
+from .placing import Seat
+from .skin import border_mm
+from .solids import Solid
+
+WEIGHED_ROW_MM = 50.0  # nobody knows grams per cm: one row of 5 cm is planted and weighed; common practice
+SPOTS, LINE, BORDER, PATCH = "spots", "line", "border", "patch"
+ROW, RING = "row", "ring"
+ALONG, ROUND = "along", "round"  # how a line runs
+
+
+def area_mm2(given: Mapping, shape: Solid, seat: Seat, edge: float) -> float:
+    """Area in mm² of a detail on one piece: `area_mm2` as it is, `spots` of `across_mm` each, a `line_mm` × `width_mm`,
+    or a soft `border_mm` wide along the zone line that lies at the share `edge` from the top, × `part` of its wool."""
+    if "spots" in given:
+        return given["spots"] * math.pi / 4 * given["across_mm"] ** 2
+    if "line_mm" in given:
+        return given["line_mm"] * given["width_mm"]
+    if "border_mm" in given:
+        return border_mm(shape, seat, edge) * given["border_mm"] * given.get("part", 1.0)
+    return given["area_mm2"]
+
+
+def evenly(count: int, laid: str, t: float = 0.5, angle: float = 0.0) -> tuple[tuple[float, float], ...]:
+    """Where dots, stitches or seeds lie, evenly: on a RING round the axis at `t`, or on a ROW along the skin at `angle`
+    degrees from the top. Pairs of a share of the axis and an angle."""
+    if laid == RING:
+        return tuple((t, angle + 360 * k / count) for k in range(count))
+    return tuple(((k + 1) / (count + 1), angle) for k in range(count))
+
+
+def grams_per_cm(row_g: float, row_mm: float = WEIGHED_ROW_MM) -> float:
+    """Grams a cm of row, from the weight of one row of `row_mm`."""
+    return row_g / (row_mm / 10)
+
+
+def kind_of(given: Mapping) -> str:
+    """Which way a detail is measured."""
+    for key, kind in (("spots", SPOTS), ("line_mm", LINE), ("border_mm", BORDER)):
+        if key in given:
+            return kind
+    return PATCH

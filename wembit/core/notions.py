@@ -1,0 +1,146 @@
+"""What a figure takes besides wool: eyes, wire, fittings and tools, with the wisp and the thread that each fitting brings."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from .armature import Cut, lengths
+
+PIECES, MILLIMETRES = "pc", "mm"
+SMALL_PARTS = ("eyes", "brooch_back", "bell", "bead")  # what a small child or an animal can swallow
+PALE_L, DARK_L = 75.0, 35.0  # dark fibres creep into pale wool by way of the pad
+GAUGE_AWAY = 0.35  # a wire or an eye so much thicker or thinner, as a share, is another one
+
+
+@dataclass(frozen=True)
+class Fitting:
+    """Something fitted to a finished figure; wisp in g and thread in mm for each. Common practice."""
+
+    words: str
+    unit: str
+    wisp_g: float = 0.0
+    thread_mm: float = 0.0
+    caution: str = ""
+
+
+FITTINGS = {
+    "brooch_back": Fitting("brooch back", PIECES, 0.3, 300, "wire"),
+    "loop": Fitting("hanging loop", MILLIMETRES, 0.1, 200, "hang"),
+    "perch": Fitting("perch", PIECES, 0.1, 150),
+    "thread": Fitting("thread", MILLIMETRES),
+    "clay": Fitting("polymer clay", PIECES, caution="clay"),
+    "bell": Fitting("bell", PIECES, 0.1, 100, "small parts"),
+    "bead": Fitting("bead", PIECES, 0.02, 60, "small parts"),
+    "pin": Fitting("pin", PIECES, caution="count"),
+}
+
+
+@dataclass(frozen=True)
+class Needed:
+    """One line of the list: `notion` and its size, how much of it, for what; `back`: a tool, which comes back."""
+
+    notion: str
+    words: str
+    size_mm: float | None
+    amount: float
+    unit: str
+    what_for: str
+    back: bool = False
+    caution: str = ""
+
+
+@dataclass(frozen=True)
+class OnShelf:
+    """A notion that lies in the house."""
+
+    id: str
+    notion: str
+    name: str
+    size_mm: float | None
+    free: float
+    unit: str
+
+
+def eyes(beads: Iterable[tuple[str, int, float]], scale: float) -> list[Needed]:
+    """Bought eyes by (part, count, diameter in mm at scale 1): they grow with the figure."""
+    return [Needed("eyes", "eyes", mm * scale, count, PIECES, part, caution="small parts") for part, count, mm in beads]
+
+
+def wire(cuts: Sequence[Cut]) -> list[Needed]:
+    """Wire and pipe cleaner by gauge; a former comes back."""
+    found = []
+    for back in (False, True):
+        mine = [cut for cut in cuts if cut.former is back]
+        for (kind, gauge), mm in lengths(mine).items():
+            parts = ", ".join(cut.part for cut in mine if (cut.kind, cut.gauge_mm) == (kind, gauge))
+            found.append(Needed(kind, kind.replace("_", " "), gauge, mm, MILLIMETRES, parts, back, "wire"))
+    return found
+
+
+def fittings(kept: Iterable[Mapping], counts: Mapping[str, int], scale: float) -> list[Needed]:
+    """Fittings that the maker put on the figure: so many a piece of the part they belong to, lengths × scale."""
+    found = []
+    for each in kept:
+        fitting = FITTINGS[each["notion"]]
+        times = counts.get(each.get("part", ""), 1)
+        amount = each["amount"] * times * (scale if fitting.unit == MILLIMETRES else 1)
+        size = each.get("size_mm")
+        what = each.get("words") or fitting.words
+        found.append(
+            Needed(each["notion"], what, size, amount, fitting.unit, each.get("part", ""), caution=fitting.caution)
+        )
+        if fitting.thread_mm:
+            found.append(Needed("thread", "thread", None, fitting.thread_mm * each["amount"] * times
+                                if fitting.unit == PIECES else fitting.thread_mm, MILLIMETRES, what))  # fmt: skip
+    return found
+
+
+def wisps_g(kept: Iterable[Mapping], counts: Mapping[str, int]) -> float:
+    """Wool that hides the fittings, in g."""
+    return sum(
+        FITTINGS[each["notion"]].wisp_g
+        * (each["amount"] if FITTINGS[each["notion"]].unit == PIECES else 1)
+        * counts.get(each.get("part", ""), 1)
+        for each in kept
+    )
+
+
+def nearest(needed: Needed, shelf: Iterable[OnShelf]) -> OnShelf | None:
+    """The notion of the shelf that is nearest in size, and of that the one with most of it; None where none is near."""
+    same = [each for each in shelf if each.notion == needed.notion]
+    if needed.notion == "needle":  # gauges are no sizes: the mark on the box names them
+        gauges = set(re.findall(r"\d\d", needed.words))
+        same = [each for each in same if gauges & set(re.findall(r"\d\d", each.name))]
+    if needed.size_mm is None:
+        return max(same, key=lambda each: each.free, default=None)
+
+    def away(each: OnShelf) -> float:
+        return abs((each.size_mm or needed.size_mm) - needed.size_mm) / needed.size_mm
+
+    near = [each for each in same if away(each) <= GAUGE_AWAY]
+    return min(near, key=lambda each: (round(away(each), 3), -each.free), default=None)
+
+
+def tools(details: bool, coats: bool, paints_l: Sequence[float], glued: bool) -> list[Needed]:
+    """Needles with a spare each, pads by the lightness of the wools (L*), glue and scissors where a step asks for them."""
+    found = [
+        Needed("needle", "needles 36–38, one of them spare", None, 2, PIECES, "bulk", True, "count"),
+        Needed("needle", "needles 40, one of them spare", None, 2, PIECES, "skins and finish", True, "count"),
+    ]
+    if details:
+        found.append(Needed("needle", "needles 42, one of them spare", None, 2, PIECES, "details", True, "count"))
+    pale, dark = any(light >= PALE_L for light in paints_l), any(light <= DARK_L for light in paints_l)
+    pads = ("pads, one for pale, one for dark", 2) if pale and dark else ("pad", 1)
+    found.append(Needed("pad", pads[0], None, pads[1], PIECES, "to work on", True))
+    if glued:
+        found.append(Needed("glue", "glue, and an awl", None, 1, PIECES, "eyes and joins", True, "glue"))
+    if coats:
+        found.append(Needed("", "sharp scissors", None, 1, PIECES, "the coat", True, "scissors"))
+    return found
+
+
+def small_parts(needed: Iterable[Needed]) -> list[Needed]:
+    """What must not be on a figure for a small child, an animal or beside a baby."""
+    return [each for each in needed if each.notion in SMALL_PARTS]

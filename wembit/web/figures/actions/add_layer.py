@@ -1,0 +1,41 @@
+"""Give a part one more layer."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.db import transaction
+
+from wembit.core.requests import ROLES
+from wembit.web.figures.layering import keep, opened, shared, slot_called
+from wembit.web.figures.models import Layer
+from wembit.web.studio.models import Member
+from wembit.web.told import Told
+
+MOST = 30
+# what a new layer begins with; sizes are common practice and are changed at once
+BEGUN = {
+    "core": {"share": 0.4},
+    "padding": {"thickness_mm": 3, "firmness": "airy", "share": 0.3},
+    "cover": {"share": 1.0},
+    "coat": {"row_spacing_mm": 6, "grams_per_cm": 0.035, "pulled_mm": 44, "finished_mm": 13, "share": 0.65},
+    "detail": {"spots": 3, "across_mm": 4},
+    "weighed": {"grams": 0.1},
+}
+
+
+@transaction.atomic
+def add_layer(member: Member, figure_id: UUID, key: str, role: str, slot: str) -> int:
+    """A new layer on top of the part's others; its position is returned. Raises `Told`, `Http404`."""
+    part, layers = opened(member, figure_id, key)
+    if role not in ROLES:
+        raise Told("Choose what the layer does.", "role")
+    if part.shape["kind"] == "none" and role not in ("detail", "weighed"):
+        raise Told("It has no shape of its own: it takes spots, lines and weighed amounts.", "role")
+    if len(layers) >= MOST:
+        raise Told(f"A part holds at most {MOST} layers.", "role")
+    layer = Layer(studio=part.studio, part=part, slot=slot_called(part.version, slot), role=role, rule={**BEGUN[role]})
+    layers.append(layer)
+    shared(layers, layer)
+    keep(part, layers)
+    return len(layers) - 1

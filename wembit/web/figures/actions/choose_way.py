@@ -1,0 +1,45 @@
+"""Choose how the studio, or one figure, works."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.db import transaction
+
+from wembit.core.schools import QUESTIONS
+from wembit.web.figures.models import Version
+from wembit.web.figures.ordering import SCHOOL
+from wembit.web.figures.queries import figure_of, newest_version, part_of
+from wembit.web.studio.models import MAKER, Member, Studio
+from wembit.web.told import Told
+
+from .thaw import thawed
+
+
+@transaction.atomic
+def choose_way(
+    member: Member, figure_id: UUID, question: str, way: str, *, only_here: bool = False, part: str = ""
+) -> Version:
+    """Keep a way as the studio's, which then holds for every figure that says nothing else, as this figure's own, or as
+    that of one part of it. Raises `Told`, `Http404`.
+    """
+    member.must_be(MAKER)
+    if question not in QUESTIONS or way not in QUESTIONS[question].ways:
+        raise Told("Choose one of the ways.", "way")
+    version = newest_version(figure_of(member.studio, figure_id))
+    if part:
+        version = thawed(version)
+        part_of(version, part)
+        parts = version.school.get("parts", {})
+        version.school = {**version.school, "parts": {**parts, part: {**parts.get(part, {}), question: way}}}
+        version.save(update_fields=["school"])
+        return version
+    if only_here:
+        version = thawed(version)
+        version.school = {**version.school, question: way}
+        version.save(update_fields=["school"])
+        return version
+    studio = Studio.objects.select_for_update().get(pk=member.studio_id)
+    studio.habits = {**studio.habits, SCHOOL: {**studio.habits.get(SCHOOL, {}), question: way}}
+    studio.save(update_fields=["habits"])
+    return version

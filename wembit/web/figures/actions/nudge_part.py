@@ -1,0 +1,64 @@
+"""Push a part over the skin it sits on, deeper into it, or turn it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from uuid import UUID
+
+from django.db import transaction
+
+from wembit.core.errors import BadInput
+from wembit.core.nudging import nudged, sunk
+from wembit.web.figures.following import follow
+from wembit.web.figures.models import Part
+from wembit.web.figures.queries import figure_of, newest_version, part_of, parts_of
+from wembit.web.figures.seating import placed, placed_part
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+from .thaw import thawed
+
+MOST_MM, MOST_DEGREES = 2000.0, 360.0
+
+
+@dataclass(frozen=True)
+class Push:
+    """Millimetres to the right and up in a view, by which of a pair; millimetres deeper; degrees up and round."""
+
+    view: str = "side"
+    right_mm: float = 0.0
+    up_mm: float = 0.0
+    mirror: int = 1
+    deeper_mm: float = 0.0
+    pitch: float = 0.0
+    yaw: float = 0.0
+
+
+@transaction.atomic
+def nudge_part(member: Member, figure_id: UUID, key: str, push: Push) -> Part:
+    """Keep where the part sits after a push; sizes are those of the figure as it is drawn. Raises `Told`, `Http404`."""
+    member.must_be(MAKER)
+    version = thawed(newest_version(figure_of(member.studio, figure_id)))
+    part = part_of(version, key)
+    scale = version.scale
+    try:
+        pieces = placed(parts_of(version))
+    except BadInput as fault:
+        raise Told(f"{fault.what[0].upper()}{fault.what[1:]}.", "part") from None
+    seat = nudged(pieces, key, push.view, push.right_mm / scale, push.up_mm / scale, push.mirror)
+    seat = sunk(seat, push.deeper_mm / scale, placed_part(part).shape)
+    kept = {**part.seat, "t": seat.t, "sink": seat.sink_mm}
+    if seat.on is None:
+        kept = {**part.seat, "centre_mm": seat.centre_mm}
+    elif seat.angle is not None:
+        kept["angle"] = seat.angle
+    kept["pitch"] = _turned(part.seat.get("pitch", 0), push.pitch)
+    kept["yaw"] = _turned(part.seat.get("yaw", 0), push.yaw)
+    part.seat = kept
+    part.save(update_fields=["seat"])
+    follow(version)
+    return part
+
+
+def _turned(now: float, by: float) -> float:
+    return round((now + by + 180) % 360 - 180, 4)

@@ -1,0 +1,32 @@
+"""Make a figure bigger or smaller."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.db import transaction
+
+from wembit.core.sizing import LARGEST, SMALLEST
+from wembit.web.figures.following import follow
+from wembit.web.figures.models import Version
+from wembit.web.figures.queries import figure_of, newest_version
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+from .thaw import thawed
+
+
+@transaction.atomic
+def resize_figure(member: Member, figure_id: UUID, scale: float) -> Version:
+    """Every length of the newest version × `scale`, counted from its first size. Raises `Told`, `Http404`."""
+    member.must_be(MAKER)
+    if not SMALLEST <= scale <= LARGEST:
+        raise Told(f"Choose a size between {SMALLEST:g} and {LARGEST:g} times.", "times")
+    version = newest_version(figure_of(member.studio, figure_id))
+    if version.scale == scale:
+        return version
+    version = thawed(version)
+    version.scale = scale
+    version.save(update_fields=["scale"])
+    follow(version)
+    return version

@@ -1,0 +1,118 @@
+"""Take a figure in from a file."""
+
+from __future__ import annotations
+
+from django.db import IntegrityError, transaction
+
+from wembit.core.errors import BadInput
+from wembit.core.estimate import estimate
+from wembit.core.relations import order
+from wembit.core.requests import SHAPE
+from wembit.web.figures.estimating import Palette, request_of
+from wembit.web.figures.filing import PART_FIELDS, read_file
+from wembit.web.figures.following import follow, relations_of
+from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
+from wembit.web.figures.queries import parts_of
+from wembit.web.figures.seating import placed
+from wembit.web.stash.models import FIBRE, Item
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+
+@transaction.atomic
+def take_in_figure(member: Member, content: bytes) -> Figure:
+    """The figure of a file as a new one; a wool of the same name, breed and form on the shelf takes its slot.
+
+    Raises `Told` naming the place of what is wrong; then nothing is kept.
+    """
+    member.must_be(MAKER)
+    found, studio = read_file(content), member.studio
+    figure = _named(member, found["name"])
+    figure.story, figure.origin = found.get("story", ""), found.get("origin", {})
+    figure.save()
+    version = Version.objects.create(
+        studio=studio, figure=figure, scale=found.get("scale", 1.0), school=found.get("school", {}),
+        notions=found.get("notions", []), faces=found.get("faces", []), order=found.get("order", {}),
+    )  # fmt: skip
+    slots: dict[str, Slot] = {}
+    for name in found["slots"]:
+        _slot(slots, version, name)
+    for position, each in enumerate(found["parts"]):
+        _part(version, slots, each, position)
+    for position, way in enumerate(found.get("colourways") or [{"name": "first", "fibres": {}}]):
+        _colourway(version, slots, way, position)
+    _checked(version)
+    follow(version)
+    return figure
+
+
+def _named(member: Member, name: str) -> Figure:
+    """A figure of that name, with a number behind it where the name is taken."""
+    name = " ".join(name.split())
+    if not name:
+        raise Told("name: is empty.", "file")
+    for number in range(1, 100):
+        wanted = name if number == 1 else f"{name[:75]} ({number})"
+        try:
+            with transaction.atomic():
+                return Figure.objects.create(studio=member.studio, name=wanted)
+        except IntegrityError:
+            continue
+    raise Told(f"There are too many figures called {name}.", "file")
+
+
+def _slot(slots: dict[str, Slot], version: Version, name: str) -> Slot:
+    key = name.strip().lower()
+    if key not in slots:
+        slots[key] = Slot.objects.create(studio=version.studio, version=version, name=name.strip(), position=len(slots))
+    return slots[key]
+
+
+def _part(version: Version, slots: dict[str, Slot], each: dict, position: int) -> None:
+    where = f"parts[{position}]"
+    try:
+        SHAPE(each["shape"], f"{where}.shape")
+    except BadInput as fault:
+        raise Told(f"{fault.where}: {fault.what}.", "file") from None
+    if Part.objects.filter(version=version, key=each["key"]).exists():
+        raise Told(f"{where}.key: {each['key']} stands twice.", "file")
+    given = {name: each[name] for name in PART_FIELDS if name in each}
+    part = Part.objects.create(studio=version.studio, version=version, position=position, **given)
+    for order_, layer in enumerate(each["layers"]):
+        over = layer.get("over")
+        Layer.objects.create(
+            studio=version.studio, part=part, slot=_slot(slots, version, layer["slot"]), role=layer["role"],
+            over=_slot(slots, version, over) if over else None, rule=layer["rule"], position=order_,
+        )  # fmt: skip
+
+
+def _colourway(version: Version, slots: dict[str, Slot], way: dict, position: int) -> None:
+    if version.colourways.filter(name__iexact=way["name"]).exists():
+        raise Told(f"colourways[{position}].name: {way['name']} stands twice.", "file")
+    made = Colourway.objects.create(studio=version.studio, version=version, name=way["name"], position=position)
+    for name, fibre in way["fibres"].items():
+        item = _like(version.studio, fibre)
+        if item and name.strip().lower() in slots:
+            Choice.objects.create(studio=version.studio, colourway=made, slot=slots[name.strip().lower()], item=item)
+
+
+def _like(studio, fibre: dict) -> Item | None:
+    """The studio's fibre of that name; of several, the one whose breed and form fit best."""
+    named = Item.objects.of(studio).filter(kind=FIBRE, name__iexact=fibre["name"])
+    return max(
+        named, key=lambda item: (item.form == fibre.get("form")) * 2 + (item.breed == fibre.get("breed")), default=None
+    )
+
+
+def _checked(version: Version) -> None:
+    parts = parts_of(version)
+    try:
+        placed(parts)
+        order({part.key: relations_of(part) for part in parts})
+        estimate(request_of(version, parts, Palette({}, {})))
+    except BadInput as fault:
+        raise Told(f"{fault.where}: {fault.what}.", "file") from None
+    except KeyError as missing:
+        raise Told(f"a layer's rule lacks {missing.args[0]}.", "file") from None
+    except (TypeError, ValueError):
+        raise Told("a layer's rule holds something of the wrong kind.", "file") from None

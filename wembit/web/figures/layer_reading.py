@@ -1,0 +1,159 @@
+"""What the form of one layer says, by what the layer does."""
+
+from __future__ import annotations
+
+from wembit.core import units
+from wembit.core.details import ALONG, BORDER, LINE, PATCH, RING, ROUND, ROW, SPOTS, grams_per_cm, kind_of
+from wembit.core.fibres import FIRMNESS
+from wembit.web.fields import read
+
+ROLES = {
+    "core": "inside",
+    "padding": "soft layer",
+    "cover": "cover",
+    "coat": "long coat",
+    "detail": "spots and lines",
+    "weighed": "weighed amount",
+}
+MEASURED = {SPOTS: "spots", LINE: "a line", BORDER: "a soft border", PATCH: "a patch"}
+FIRST = {
+    SPOTS: {"spots": 3, "across_mm": 4},
+    LINE: {"line_mm": 40, "width_mm": 2},
+    BORDER: {"border_mm": 6},
+    PATCH: {"area_mm2": 50},
+}
+
+
+class Reader:
+    """Reads one form: every number into `rule`, what cannot be read into `faults` beside its field."""
+
+    def __init__(self, request, layer):
+        self.given, self.studio, self.member = request.POST, request.studio, request.member
+        self.role, self.rule, self.faults = layer.role, {**layer.rule}, {}
+
+    def length(self, name: str, least: float = 0.1, most: float = 10_000) -> None:
+        self._measure(name, "length", self.studio.length_unit, least, most, " mm")
+
+    def weight(self, name: str, least: float = 0.001, most: float = 10_000) -> None:
+        self._measure(name, "weight", self.studio.weight_unit, least, most, " g")
+
+    def _measure(self, name: str, measure: str, unit: str, least: float, most: float, suffix: str) -> None:
+        if name not in self.given:
+            return
+        try:
+            found = read(self.given[name], measure, unit, self.member.pinch_g).value
+        except ValueError as fault:
+            self.faults[name] = str(fault)
+            return
+        if least <= found <= most:
+            self.rule[name] = found
+        else:
+            self.faults[name] = f"Write between {units.shown(least)} and {units.shown(most)}{suffix}."
+
+    def number(self, name: str, least: float, most: float, *, divisor: float = 1, whole: bool = False) -> None:
+        if name not in self.given:
+            return
+        try:
+            found = units.number(self.given[name])
+        except ValueError:
+            self.faults[name] = f"Write a number between {units.shown(least)} and {units.shown(most)}."
+            return
+        if whole and found != int(found):
+            self.faults[name] = "Write a whole number."
+        elif least <= found <= most:
+            self.rule[name] = int(found) if whole else found / divisor
+        else:
+            self.faults[name] = f"Write a number between {units.shown(least)} and {units.shown(most)}."
+
+    def firmness(self) -> None:
+        """The layer's own firmness, or that of the part."""
+        chosen = self.given.get("firmness")
+        if chosen in FIRMNESS:
+            self.rule["firmness"] = chosen
+        elif chosen == "" and self.role == "core":
+            self.rule.pop("firmness", None)
+
+    def along(self) -> None:
+        """From where to where along the axis, in per cent; the whole of it is not written down."""
+        ends = {"from": 0.0, "to": 1.0, **dict(zip(("from", "to"), self.rule.pop("along", (0.0, 1.0)), strict=True))}
+        keep, self.rule = self.rule, ends
+        for name in ends:
+            self.number(name, 0, 100, divisor=100)
+        ends, self.rule = self.rule, keep
+        if ends["from"] >= ends["to"]:
+            self.faults.setdefault("to", "Write a larger number than where it begins.")
+        elif (ends["from"], ends["to"]) != (0.0, 1.0):
+            self.rule["along"] = [ends["from"], ends["to"]]
+
+    def choice(self, name: str, among: tuple[str, ...]) -> None:
+        if self.given.get(name) in among:
+            self.rule[name] = self.given[name]
+
+    def ticks(self, *names: str) -> None:
+        for name in names:
+            self.rule[name] = name in self.given
+
+
+def read_layer(request, layer) -> tuple[dict, dict]:
+    """The layer's rule as the form has it, and what has to be changed in the form."""
+    form = Reader(request, layer)
+    if layer.role in ("core", "padding", "cover", "coat"):
+        form.number("share", 0, 100, divisor=100)
+    match layer.role:
+        case "core":
+            form.firmness()
+        case "padding":
+            form.length("thickness_mm")
+            form.firmness()
+        case "cover":
+            form.number("coats", 0.1, 20)
+            form.along()
+        case "coat":
+            _coat(form)
+        case "detail":
+            _detail(form, layer)
+        case "weighed":
+            form.weight("grams")
+    return form.rule, form.faults
+
+
+def _coat(form: Reader) -> None:
+    for name in ("row_spacing_mm", "pulled_mm", "finished_mm"):
+        form.length(name)
+    form.weight("row_g")
+    if "row_g" in form.rule:
+        form.rule["grams_per_cm"] = grams_per_cm(form.rule.pop("row_g"))
+    form.ticks("folded", "scale_pile")
+    form.along()
+
+
+def _detail(form: Reader, layer) -> None:
+    kind = form.given.get("measured", kind_of(layer.rule))
+    if kind in FIRST and kind != kind_of(layer.rule):
+        form.rule = {**FIRST[kind]}
+        return
+    match kind_of(layer.rule):
+        case "spots":
+            form.number("spots", 1, 5000, whole=True)
+            form.length("across_mm")
+            _place(form)
+            form.choice("laid", (ROW, RING))
+        case "line":
+            form.length("line_mm")
+            form.length("width_mm")
+            _place(form)
+            form.choice("runs", (ALONG, ROUND))
+        case "border":
+            form.length("border_mm")
+            form.number("part", 1, 100, divisor=100)
+        case _:
+            form.number("area_mm2", 0.01, 1e6)
+            _place(form)
+            form.number("stretch", 0.02, 50)
+            form.number("pieces", 1, 60, whole=True)
+
+
+def _place(form: Reader) -> None:
+    """Where on the skin it lies."""
+    form.number("t", 0, 100, divisor=100)
+    form.number("angle", -360, 360)
