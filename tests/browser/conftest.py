@@ -132,4 +132,6 @@ def write(page: Page, target: Locator, text: str) -> None:
 def settled(page: Page) -> None:
     """Wait until the page is not being left and no piece of it is being fetched or swapped."""
     busy = ".htmx-request, .htmx-swapping, .htmx-settling"
-    page.wait_for_function(f"() => !window.leaving && document.readyState === 'complete' && !document.querySelector('{busy}')")
+    page.wait_for_function(
+        f"() => !window.leaving && document.readyState === 'complete' && !document.querySelector('{busy}')"
+    )
