@@ -101,8 +101,13 @@ class Cluster:
         self._role()
 
     def stop(self) -> None:
-        if self.running():
+        if not self.running():
+            return
+        try:
             self._run("pg_ctl", "-D", str(self.data), "-w", "-m", "fast", "stop")
+        except Trouble:  # another one stopped it in between
+            if self.running():
+                raise
 
     def running(self) -> bool:
         """Whether the process that postmaster.pid names stands in the data directory."""
