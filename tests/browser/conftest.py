@@ -22,7 +22,8 @@ LEAVING = """
   window.addEventListener("submit", leaving);
   window.addEventListener("click", (event) => {
     const link = event.target.closest && event.target.closest("a[href]:not([download], [target])");
-    if (link && link.href.split("#")[0] !== location.href.split("#")[0]) leaving(event);
+    const page = (address) => new URL(address, location).href.split("#")[0];
+    if (link && page(link.getAttribute("href")) !== page("")) leaving(event);
   });
 """  # a page that is about to be left says so: see `settled`
 AXE = (Path(__file__).parent / "lib" / "axe.min.js").read_text()

@@ -49,11 +49,11 @@ def divide(grams: float, wishes: Sequence[Wish]) -> tuple[list[Portion], float]:
     pieces = sum(wish.count for wish in wishes if wish.share is None)
     shares = [(1 - said) * wish.count / pieces if wish.share is None else wish.share for wish in wishes]
     left = Fraction(0) if pieces else 1 - said
-    found = _rounded(grams, [*shares, left])
+    found = rounded(grams, [*shares, left])
     return [Portion(w.name, w.count, g) for w, g in zip(wishes, found, strict=False)], found[-1]
 
 
-def _rounded(grams: float, shares: Sequence[Fraction]) -> list[float]:
+def rounded(grams: float, shares: Sequence[Fraction]) -> list[float]:
     """The whole in these shares, each to 0.01 g, by largest remainder (Hamilton's method)."""
     steps = round(grams / STEP_G)
     exact = [steps * share for share in shares]

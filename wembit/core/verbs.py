@@ -23,6 +23,46 @@ def _cover(request: dict) -> dict:
     return row | {"capped": True} if found.capped else row
 
 
+def _match(request: dict) -> dict:
+    from .colour.palette import Palette, ratios_of
+    from .colour.spaces import lab_of_ratios
+
+    clean = requests.MATCH(request, "")
+    return _singles(lab_of_ratios(ratios_of(clean["target"])), Palette.of(clean["lots"]), clean["limit"])
+
+
+def _singles(lab, palette, limit: int) -> dict:
+    from .colour.matching import nearest
+
+    found = nearest(lab, palette.ids, palette.labs, limit)
+    return {"singles": [{"id": palette.ids[each.index], "de00": each.de00, "words": each.words} for each in found]}
+
+
+def _blend(request: dict) -> dict:
+    from .colour.blending import blends
+    from .colour.palette import Palette, ratios_of
+    from .colour.spaces import lab_of_ratios, srgb_of_ratios
+
+    clean = requests.BLEND(request, "")
+    palette, target, grams = Palette.of(clean["lots"]), ratios_of(clean["target"]), clean["grams"]
+    found = blends(target, palette, grams, max_fibres=clean["max_fibres"], parts=clean["parts"], limit=clean["limit"])
+    rows = [
+        {
+            "recipe": [
+                {"id": palette.ids[index], "parts": parts, "grams": weight}
+                for index, parts, weight in zip(blend.indices, blend.parts, blend.weighed(grams), strict=True)
+            ],
+            "lab": list(blend.lab),
+            "srgb": srgb_of_ratios(blend.ratios),
+            "de00": blend.de00,
+            "mottle": blend.mottle,
+            "words": blend.words,
+        }
+        for blend in found
+    ]
+    return _singles(lab_of_ratios(target), palette, clean["limit"]) | {"blends": rows}
+
+
 def _packs(request: dict) -> dict:
     from .stock.packs import cheapest
 
@@ -79,8 +119,8 @@ def _forecast(request: dict) -> dict:
 VERBS: dict[str, tuple[Thing, Callable[[dict], dict] | None]] = {
     "estimate": (requests.ESTIMATE, _estimate),
     "cover": (requests.COVER, _cover),
-    "match": (requests.MATCH, None),
-    "blend": (requests.BLEND, None),
+    "match": (requests.MATCH, _match),
+    "blend": (requests.BLEND, _blend),
     "calibrate": (requests.CALIBRATE, None),
     "allocate": (requests.ALLOCATE, None),
     "forecast": (requests.FORECAST, _forecast),

@@ -1,0 +1,189 @@
+"""What blends look like, and the best of them for a colour, against everything that can be tried."""
+
+import json
+from itertools import combinations
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from wembit.core.__main__ import answer
+from wembit.core.colour.basis import WEIGHTS
+from wembit.core.colour.blending import blends, recipes
+from wembit.core.colour.difference import ciede2000, differences
+from wembit.core.colour.mixture import blend, f, reflectance, slope
+from wembit.core.colour.palette import Palette, ratios_of
+from wembit.core.colour.recovery import curves
+from wembit.core.colour.spaces import lab, lab_of_ratios, labs_of_ratios, ratios
+
+HEX = st.integers(0, 0xFFFFFF).map(lambda n: f"#{n:06x}")
+SHELF = ["#6f7d43", "#2f5a73", "#c8a06a", "#8b2f2a", "#e8e2d0", "#24211f", "#d98c3f", "#4d6b3a"]
+
+
+def curve(srgb):
+    return curves(np.array([ratios(srgb)]))[0][0]
+
+
+def seen(reflectances):
+    return np.array(lab_of_ratios(WEIGHTS @ reflectances))
+
+
+def palette(colours, grams=None):
+    return Palette.of(
+        [
+            {"id": f"{n:03}", "srgb": c, "grams": g}
+            for n, (c, g) in enumerate(zip(colours, grams or [None] * len(colours), strict=True))
+        ]
+    )
+
+
+def brute(target, shelf, grams, fibres, parts):
+    """The least difference of all recipes there are."""
+    wanted, least = np.array(lab_of_ratios(target)), np.inf
+    for count in range(1, min(fibres, parts, len(shelf.ids)) + 1):
+        shares = recipes(count, parts) / recipes(count, parts).sum(axis=1, keepdims=True)
+        for lots in combinations(range(len(shelf.ids)), count):
+            good = shares[(shares * grams <= shelf.grams[list(lots)] + 1e-9).all(axis=1)]
+            if len(good):
+                mixed = reflectance(good @ shelf.mixing[list(lots)]) @ WEIGHTS.T
+                least = min(least, differences(labs_of_ratios(mixed), wanted).min())
+    return least
+
+
+# --- the mixture ------------------------------------------------------------------------------------------------------
+
+
+def test_the_additive_function_is_that_of_the_paper():
+    # Stearns & Noechel (1944): f(R) = (1 − R) / (M(R − 0.01) + 0.01), M = 0.15; f is 0 at white and 99 at R = 0.01
+    assert f(np.array([1.0, 0.01])) == pytest.approx([0, 99])
+    assert f(np.array(0.5)) == pytest.approx(0.5 / (0.15 * 0.49 + 0.01))
+
+
+@given(st.floats(0.001, 0.999))
+def test_reflectance_undoes_the_additive_function(r):
+    assert reflectance(f(np.array(r))) == pytest.approx(r)
+    step = 1e-5
+    mixed = f(np.array(r))
+    assert slope(mixed) == pytest.approx((reflectance(mixed + step) - reflectance(mixed - step)) / (2 * step), rel=1e-4)
+
+
+@given(HEX, HEX, st.integers(1, 9), st.integers(1, 9))
+def test_order_and_scale_of_the_masses_change_nothing_and_one_alone_is_itself(one, two, a, b):
+    pair = np.array([curve(one), curve(two)])
+    mixed = blend(pair, [a, b])
+    assert mixed == pytest.approx(blend(pair[::-1], [b, a]), abs=1e-12)
+    assert mixed == pytest.approx(blend(pair, [a * 7, b * 7]), abs=1e-12)
+    assert blend(pair[:1], [a]) == pytest.approx(pair[0], abs=1e-12)
+    assert (mixed >= pair.min(axis=0) - 1e-12).all() and (mixed <= pair.max(axis=0) + 1e-12).all()
+
+
+def test_a_grey_of_black_and_white_wool_is_darker_than_the_mean_of_their_lightness():
+    black, white = "#24211f", "#f2efe6"
+    grey = seen(blend(np.array([curve(black), curve(white)]), [1, 1]))
+    assert grey[0] < (lab(black)[0] + lab(white)[0]) / 2 - 5
+
+
+def test_yellow_and_blue_wool_make_a_green_not_a_grey():
+    light, a, b = seen(blend(np.array([curve("#e3c23a"), curve("#2f5a93")]), [1, 1]))
+    assert a < -8 and b > 0
+
+
+# --- the search -------------------------------------------------------------------------------------------------------
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.data())
+def test_no_recipe_is_better_than_the_first_by_a_tenth(data):
+    colours = data.draw(st.lists(HEX, min_size=1, max_size=8))
+    grams = [data.draw(st.none() | st.floats(0, 10)) for _ in colours]
+    fibres, parts = data.draw(st.integers(1, 4)), data.draw(st.integers(1, 8))
+    target, shelf = ratios(data.draw(HEX)), palette(colours, grams)
+    found = blends(target, shelf, 6, max_fibres=fibres, parts=parts, limit=4)
+    least = brute(target, shelf, 6, fibres, parts)
+    if not found:
+        assert least == np.inf
+        return
+    assert found[0].de00 <= least + 0.1
+    for each in found:
+        assert len(each.parts) <= fibres and sum(each.parts) <= parts and np.gcd.reduce(each.parts) == 1
+        shares = np.array(each.parts) / sum(each.parts)
+        assert (shares * 6 <= shelf.grams[list(each.indices)] + 1e-6).all()
+        really = seen(reflectance(shares @ shelf.mixing[list(each.indices)]))
+        assert each.de00 == pytest.approx(ciede2000(tuple(really), lab_of_ratios(target)), abs=1e-6)
+        assert sum(each.weighed(6)) == pytest.approx(6, abs=1e-9)
+    assert [each.de00 for each in found] == sorted(each.de00 for each in found)
+
+
+@pytest.mark.parametrize("seed", range(3))
+def test_a_shelf_of_thirty_is_searched_as_if_all_had_been_tried(seed):
+    chance = np.random.default_rng(seed)
+    shelf = palette([f"#{n:06x}" for n in chance.integers(0, 0xFFFFFF, 30)], chance.uniform(0, 12, 30).tolist())
+    target = ratios(f"#{chance.integers(0, 0xFFFFFF):06x}")
+    assert blends(target, shelf, 6)[0].de00 <= brute(target, shelf, 6, 3, 8) + 0.1
+
+
+@settings(max_examples=15, deadline=None)
+@given(st.integers(0, 2**31))
+def test_a_blend_of_a_large_shelf_is_found_again(seed):
+    """A colour that three lots of 400 make exactly is there to be found, or another as near."""
+    chance = np.random.default_rng(seed)
+    shelf = palette([f"#{n:06x}" for n in chance.integers(0, 0xFFFFFF, 400)])
+    lots, parts = chance.choice(400, 3, replace=False), recipes(3, 8)[chance.integers(len(recipes(3, 8)))]
+    target = WEIGHTS @ reflectance(parts / parts.sum() @ shelf.mixing[lots])
+    assert blends(target, shelf, 6)[0].de00 <= 0.15  # nineteen in twenty are within 0.1
+
+
+def test_what_a_lot_cannot_give_is_not_asked_of_it():
+    moss, found = "#6f7d43", {}
+    for grams in (0.5, 20):
+        shelf = palette([moss, *SHELF[1:]], [grams] + [None] * 7)
+        found[grams] = blends(ratios(moss), shelf, 6)[0]
+    assert found[20].indices == (0,) and found[20].mottle == 0 and found[20].de00 < 1e-6
+    assert found[0.5].indices != (0,)
+    assert not blends(ratios(moss), palette(SHELF, [0.0] * 8), 6)
+
+
+def test_lots_that_can_only_give_together_are_still_a_recipe():
+    found = blends(ratios("#6f7d43"), palette(["#6f7d43", "#6f7d42"], [3.0, 3.0]), 6)
+    assert [each.parts for each in found] == [(1, 1)]
+
+
+# --- by the command line ----------------------------------------------------------------------------------------------
+
+
+def ask(verb, **request):
+    return answer(verb, json.dumps(request).encode())
+
+
+def test_match_names_the_nearest_first_and_ties_by_id():
+    lots = [{"id": "b", "srgb": "#6f7d43"}, {"id": "a", "srgb": "#6F7D43"}, {"id": "c", "lab": [50, 0, 0]}]
+    found = ask("match", target={"srgb": "#6f7d43"}, lots=lots, limit=2)["singles"]
+    assert [each["id"] for each in found] == ["a", "b"] and found[0]["words"] == "same to the eye"
+
+
+def test_a_target_may_be_a_curve_or_a_colour_that_no_curve_reaches():
+    lots = [{"id": each, "srgb": each} for each in SHELF]
+    flat = ask("blend", target={"reflectance": [0.4] * 36}, lots=lots, grams=6)
+    assert flat["blends"] and flat["singles"][0]["de00"] > 0
+    far = ask("blend", target={"lab": [50, 150, -150]}, lots=lots, grams=6)
+    assert far["blends"][0]["words"] == "another colour"
+
+
+def test_blend_answers_as_the_contract_says():
+    lots = [{"id": each, "srgb": each, "grams": 4} for each in SHELF]
+    found = ask("blend", target={"srgb": "#59703f"}, lots=lots, grams=5, parts=5, limit=3)
+    assert len(found["singles"]) == 3 and 0 < len(found["blends"]) <= 3
+    for row in found["blends"]:
+        assert set(row) == {"recipe", "lab", "srgb", "de00", "mottle", "words"}
+        assert sum(each["grams"] for each in row["recipe"]) == pytest.approx(5)
+        assert sum(each["parts"] for each in row["recipe"]) <= 5
+        assert len(row["recipe"]) > 1, "no lot has five grams"
+        assert row["mottle"] == pytest.approx(
+            max(ciede2000(lab(a["id"]), lab(b["id"])) for a, b in combinations(row["recipe"], 2)), abs=0.01
+        )
+
+
+def test_a_lot_of_a_curve_is_seen_as_that_curve():
+    shelf = Palette.of([{"id": "x", "reflectance": [0.2 + n / 100 for n in range(36)]}])
+    assert shelf.labs[0] == pytest.approx(lab_of_ratios(ratios_of({"reflectance": [0.2 + n / 100 for n in range(36)]})))
