@@ -120,6 +120,7 @@ def test_without_signing_in_everything_asks_for_it(owner):
             "studio": "saltgrass",
             "name": "x",
             "key": "k",
+            "recipe": "x",
             "position": 0,
             "number": 1,
             **dict.fromkeys(re.findall(r"uuid:(\w+)", route), uuid.uuid4()),

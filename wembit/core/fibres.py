@@ -14,6 +14,7 @@ FIRMNESS_WORDS = {"airy": "airy", "soft": "soft", "medium": "medium", "firm": "f
 # fibre lost on the pad and in tidying, where loose ends are not worked out and where they are; common practice
 LOSS_LOOSE_ENDS = 0.08
 LOSS_WORKED_OUT = 0.03
+LOSS_CARDING = 0.03  # what stays in the carders and falls out; common practice
 
 SMALLEST_PIECE_G = 0.02  # common practice
 A_PINCH_BELOW_G = 0.05
@@ -50,23 +51,25 @@ BREEDS = {
 
 @dataclass(frozen=True)
 class Form:
-    """How a fibre comes. Loose density in g/cm³; a strand is also sold and used by its length."""
+    """How a fibre comes. Loose density in g/cm³; a strand is also sold and used by its length; some blend by hand."""
 
     name: str
     loose_g_cm3: float
     strand: bool = False
     linear_g_m: float | None = None
+    blends: bool = False
 
 
-# Loose densities 0.02–0.06 g/cm³ and strands of 20–25 g/m: from memory, replaced by what the scale learns
+# Loose densities 0.02–0.06 g/cm³ and strands of 20–25 g/m: from memory, replaced by what the scale learns. Which forms blend
+# with each other by hand: common practice.
 FORMS = {
-    "tops": Form("tops", 0.05, True, 22),
-    "sliver": Form("sliver", 0.04, True, 15),
-    "batt": Form("batt", 0.03),
-    "core": Form("core wool", 0.03),
+    "tops": Form("tops", 0.05, True, 22, blends=True),
+    "sliver": Form("sliver", 0.04, True, 15, blends=True),
+    "batt": Form("batt", 0.03, blends=True),
+    "core": Form("core wool", 0.03, blends=True),
     "locks": Form("locks", 0.03),
     "neps": Form("neps", 0.06),
-    "fleece": Form("fleece", 0.02),
+    "fleece": Form("fleece", 0.02, blends=True),
     "scrap": Form("scrap", 0.04),
     "filling": Form("filling", 0.015),
 }

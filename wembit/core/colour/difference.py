@@ -65,3 +65,12 @@ def in_words(de00: float) -> str:
     if de00 <= CLOSE:
         return "close"
     return "related" if de00 <= RELATED else "another colour"
+
+
+# How a blend by hand looks whose fibres differ so much; common practice
+_HEATHERED = ((3.0, "even"), (12.0, "a little heathered"), (30.0, "heathered"))
+
+
+def mottle_in_words(mottle: float) -> str:
+    """The largest difference between two fibres of a hand blend, as its look."""
+    return next((words for most, words in _HEATHERED if mottle <= most), "flecked, the fibres stay visible")

@@ -1,52 +1,103 @@
-"""The colour map: lots by hue and chroma, as large as what is free of them."""
+"""The colour map laid out: the wools by hue and chroma, or by hue and lightness, as large as what is free of them."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from wembit.core.colour.difference import ciede2000, in_words
+from wembit.core.colour.spaces import GREY, HUES, chroma_hue, sector
+
+from .asking import Recipe, Single
+from .queries import Wool, Wools
+from .target import Target
 
 MAP_RADIUS = 300.0
-FULL_CHROMA = 70.0
-NEAREST = 5
+LEAST_CHROMA = 40  # at the rim of the map by hue; more where the shelf has more
+GREYS_X = -310.0  # where greys stand when the map is by lightness
+HUE, LIGHTNESS = "hue", "lightness"
+VIEWS = {HUE: "by hue", LIGHTNESS: "by lightness"}
+LEVELS = (20, 40, 60, 80)
 
 
 @dataclass(frozen=True)
 class Spot:
-    lot: object
+    wool: Wool
     x: float
     y: float
     radius: float
 
 
 @dataclass(frozen=True)
-class Near:
-    lot: object
-    de00: float
+class Mix:
+    """The best blend on the map: where its colour lies, and the lines to its fibres."""
+
+    recipe: Recipe
+    x: float
+    y: float
+    ends: list[tuple[float, float]]
+
+
+@dataclass(frozen=True)
+class ColourMap:
+    spots: list[Spot]
+    target: tuple[float, float] | None
+    joined: list[tuple[float, float]]
+    mix: Mix | None
     words: str
-    spot: Spot
+    rim: int
+
+    @property
+    def rings(self) -> list[tuple[int, float]]:
+        """Rings of equal chroma: the chroma and the radius."""
+        step = 10 if self.rim <= 50 else 20
+        return [(chroma, chroma * MAP_RADIUS / self.rim) for chroma in range(step, self.rim + 1, step)]
 
 
-def spots(lots) -> list[Spot]:
-    """Lots with a colour on the map: a* to the right, b* upwards; the largest first, so that small ones lie on top."""
-    found = []
-    for lot in lots:
-        if lot.lab_l is None:
-            continue
-        free = max(float(lot.on_hand - lot.promised), 0.0)
-        scale = MAP_RADIUS / FULL_CHROMA
-        found.append(Spot(lot, lot.lab_a * scale, -lot.lab_b * scale, 4 + math.sqrt(free) * 1.6))
-    return sorted(found, key=lambda spot: -spot.radius)
+def place(lab: Sequence[float], view: str, rim: int) -> tuple[float, float]:
+    """A colour's place on the map, 600 wide, y down, rounded to what is drawn."""
+    light, a, b = lab
+    if view == LIGHTNESS:
+        hue = chroma_hue(a, b)[1]
+        x = GREYS_X if sector(a, b) == GREY else -270 + hue / 360 * 560
+        return round(x, 1), round(MAP_RADIUS - light / 100 * 2 * MAP_RADIUS, 1)
+    scale = MAP_RADIUS / rim
+    return round(a * scale, 1), round(-b * scale, 1)
 
 
-def nearest(target, found: list[Spot]) -> list[Near]:
-    """The lots nearest to a lot's colour by CIEDE2000, of other items."""
-    lab = (target.lab_l, target.lab_a, target.lab_b)
-    rows = []
-    for spot in found:
-        if spot.lot.item_id == target.item_id:
-            continue
-        de00 = ciede2000(lab, (spot.lot.lab_l, spot.lot.lab_a, spot.lot.lab_b))
-        rows.append(Near(spot.lot, de00, in_words(de00), spot))
-    return sorted(rows, key=lambda near: near.de00)[:NEAREST]
+def spots(wools: Wools, view: str, rim: int) -> list[Spot]:
+    """The wools on the map, the largest first, so that small ones lie on top."""
+    rows = [
+        Spot(wool, *place(wool.lab, view, rim), round(4 + math.sqrt(wool.free or 0) * 1.6, 1)) for wool in wools.rows
+    ]
+    return sorted(rows, key=lambda spot: -spot.radius)
+
+
+def drawn(
+    wools: Wools, view: str, target: Target | None, near: Sequence[Single], recipes: Sequence[Recipe]
+) -> ColourMap:
+    chromas = [math.hypot(*wool.lab[1:]) for wool in wools.rows] + [math.hypot(*target.lab[1:]) if target else 0]
+    rim = max(LEAST_CHROMA, math.ceil(max(chromas) / 10) * 10)
+    best = min(recipes, key=lambda recipe: recipe.de00, default=None)
+    mix = None
+    if best:
+        mix = Mix(best, *place(best.lab, view, rim), [place(dose.wool.lab, view, rim) for dose in best.doses])
+    return ColourMap(
+        spots(wools, view, rim),
+        place(target.lab, view, rim) if target else None,
+        [place(each.wool.lab, view, rim) for each in near],
+        mix,
+        in_words(wools),
+        rim,
+    )
+
+
+def in_words(wools: Wools) -> str:
+    """What the map shows, for one who does not see it."""
+    count = dict.fromkeys((*HUES, GREY), 0)
+    for wool in wools.rows:
+        count[wool.hue] += 1
+    said = [f"{n} {hue}" for hue, n in sorted(count.items(), key=lambda each: -each[1]) if n]
+    missing = [hue for hue, n in count.items() if not n]
+    words = f"{len(wools.rows)} bags: {', '.join(said)}." if said else "No bag has a colour yet."
+    return f"{words} None is {' or '.join(missing)}." if said and missing else words

@@ -2,7 +2,11 @@
 
 from django.urls import path
 
-from . import views
+from . import card_views, views
 
 app_name = "colour"
-urlpatterns = [path("", views.home, name="home")]
+urlpatterns = [
+    path("", views.home, name="home"),
+    path("card/", card_views.card, name="card"),
+    path("tuft/<path:recipe>/", card_views.drawn_tuft, name="tuft"),
+]

@@ -1,30 +1,85 @@
-"""The colour map of the shelf."""
+"""The colour map of the shelf: a colour is asked for, the nearest wools and the best blends answer."""
 
 from __future__ import annotations
 
+from urllib.parse import urlencode
+
+from django.core.exceptions import ValidationError
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
-from wembit.web.stash.queries import fibre_lots
+from wembit.core.colour.tuft import PASSES
+from wembit.core.fibres import BREEDS, FORMS, LOSS_CARDING
+from wembit.web.fields import weight_field
+from wembit.web.stash.queries import drawers
+from wembit.web.told import Told
 
-from .pictures import FULL_CHROMA, MAP_RADIUS, nearest, spots
+from .asking import MOST_FIBRES, MOST_PARTS, WANTED_G, recipes, singles
+from .pictures import HUE, LEVELS, MAP_RADIUS, VIEWS, drawn
+from .queries import Wools, blending_forms, wools
+from .target import Target, target_of
+
+SIEVE = ("form", "breed", "drawer")
+
+
+def sieved(shelf: Wools, given) -> Wools:
+    """Only the wools of the form, breed and drawer asked for."""
+    wanted = {key: given[key] for key in SIEVE if given.get(key)}
+    if not wanted:
+        return shelf
+    return shelf.only([n for n, w in enumerate(shelf.rows) if all(getattr(w, key) == v for key, v in wanted.items())])
 
 
 @require_GET
 def home(request):
-    """All lots with a colour; `?lot=` sets the target, to which the nearest are joined."""
-    lots = fibre_lots(request.studio)
-    found = spots(lots)
-    target = next((spot for spot in found if str(spot.lot.pk) == request.GET.get("lot", "")), None)
-    rings = [(chroma, chroma * MAP_RADIUS / FULL_CHROMA) for chroma in (20, 40, 60)]
-    return render(
-        request,
-        "colour/map.html",
-        {
-            "spots": found,
-            "target": target,
-            "near": nearest(target.lot, found) if target else [],
-            "rings": rings,
-            "without": len(lots) - len(found),
-        },
-    )
+    """The map; `lot`, `item` or `colour` sets the target, to which the nearest are joined and blends are found."""
+    context, status = map_context(request)
+    return render(request, "colour/map.html", context, status=status)
+
+
+def map_context(request) -> tuple[dict, int]:
+    given, shelf, faults = request.GET, wools(request.studio), {}
+    view = given.get("view", HUE) if given.get("view") in VIEWS else HUE
+    some, target, grams = sieved(shelf, given), None, WANTED_G
+    try:
+        target = target_of(given, shelf)
+    except Told as fault:
+        faults["colour"] = fault.message
+    try:
+        grams = float(
+            weight_field(request.member, required=False, least=0.01).clean(given.get("grams", "")) or WANTED_G
+        )
+    except ValidationError as fault:
+        faults["grams"] = fault.messages[0]
+    near, found = answers(request.studio, target, some, grams)
+    context = {
+        "view": view,
+        "views": VIEWS.items(),
+        "map": drawn(some, view, target, near, found),
+        "levels": [(light, MAP_RADIUS - light * 2 * MAP_RADIUS / 100) for light in LEVELS],
+        "target": target,
+        "near": near,
+        "recipes": found,
+        "grams": grams,
+        "without": shelf.without,
+        "sieve": {key: given.get(key, "") for key in SIEVE},
+        "rest": urlencode({key: given[key] for key in (*SIEVE, "view", "grams") if given.get(key)}),
+        "forms": [(key, form.name) for key, form in FORMS.items()],
+        "breeds": [(key, breed.name) for key, breed in BREEDS.items()],
+        "drawers": drawers(request.studio),
+        "into": [(key, form.name) for key, form in FORMS.items() if form.blends and key != "fleece"],
+        "passes_drawn": PASSES.items(),
+        "distances": [(False, "close by"), (True, "at arm's length")],
+        "loss": f"{request.studio.habits.get('carding_loss', LOSS_CARDING):.0%}",
+        "faults": faults,
+        "kept": given if faults else None,
+    }
+    return context, 422 if faults else 200
+
+
+def answers(studio, target: Target | None, some: Wools, grams: float) -> tuple[list, list]:
+    """The nearest wools and the best blends of these for a target."""
+    if target is None:
+        return [], []
+    habits = {"fibres": studio.habits.get("fibres", MOST_FIBRES), "parts": studio.habits.get("parts", MOST_PARTS)}
+    return singles(target, some), recipes(target, some, blending_forms(studio), grams, **habits)

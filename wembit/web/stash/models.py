@@ -17,9 +17,10 @@ FIBRE, NOTION = "fibre", "notion"
 
 OPENING, RECEIVED, PULLED, RETURNED = "opening", "received", "pulled", "returned"
 SPLIT_OUT, SPLIT_IN, MERGED_OUT, MERGED_IN = "split out", "split in", "merged out", "merged in"
+BLENDED_OUT, BLENDED_IN = "blended out", "blended in"
 RECOUNT, DISCARDED, TRIMMED = "recount", "discarded", "trimmed"
 KINDS = [
-    OPENING, RECEIVED, PULLED, RETURNED, TRIMMED, "blended out", "blended in", "carded out", "carded in",
+    OPENING, RECEIVED, PULLED, RETURNED, TRIMMED, BLENDED_OUT, BLENDED_IN, "carded out", "carded in",
     SPLIT_OUT, SPLIT_IN, MERGED_OUT, MERGED_IN, RECOUNT, DISCARDED, "sold",
 ]  # fmt: skip
 
@@ -49,6 +50,7 @@ class Item(Owned):
     linear_g_m = models.DecimalField("grams a metre", max_digits=7, decimal_places=2, null=True, blank=True)
     minimum = models.DecimalField(max_digits=10, decimal_places=2, default=0)
     note = models.TextField(blank=True)
+    recipe = models.JSONField(default=list)  # of a made fibre: the items in it with their whole parts
 
     class Meta:
         ordering = ["name"]
@@ -101,6 +103,8 @@ class Lot(Owned):
     lab_a = models.FloatField(null=True)
     lab_b = models.FloatField(null=True)
     hue = models.CharField(max_length=8, blank=True)
+    curve = models.BinaryField(null=True)  # the reflectance behind the colour, see swatch.py
+    predicted = models.CharField(max_length=7, blank=True)  # of a blend: the colour that was expected
     on_hand = models.DecimalField(max_digits=12, decimal_places=3, default=0)
     weighed = models.BooleanField(default=True)
     recounted_at = models.DateTimeField(null=True)

@@ -16,6 +16,7 @@ from wembit.core.fibres import FORMS
 from wembit.web import clock
 
 from .models import FIBRE, GRAMS, ZERO, Drawer, Entry, Item, Lot, Movement, Promise
+from .swatch import LOOK
 
 
 def lot_of(studio, lot_id: UUID) -> Lot:
@@ -145,7 +146,7 @@ def newest_look(item: Item) -> dict:
     lot = item.lots.filter(waste=False).order_by("-made_at").select_related("drawer").first()
     if lot is None:
         return {}
-    return {name: getattr(lot, name) for name in ("srgb", "lab_l", "lab_a", "lab_b", "hue", "drawer")}
+    return {name: getattr(lot, name) for name in (*LOOK, "drawer")}
 
 
 @dataclass(frozen=True)

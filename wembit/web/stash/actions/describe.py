@@ -8,7 +8,7 @@ from django.db import transaction
 
 from wembit.web.stash.models import Lot
 from wembit.web.stash.queries import lot_of
-from wembit.web.stash.swatch import swatch
+from wembit.web.stash.swatch import LOOK, swatch
 from wembit.web.studio.models import MAKER, Member
 
 from .name_drawer import drawer_called
@@ -25,5 +25,5 @@ def describe(member: Member, lot_id: UUID, *, srgb: str, dye_lot: str, drawer: s
     lot.drawer = drawer_called(member, drawer)
     if photo:
         lot.photo = photo
-    lot.save(update_fields=["srgb", "lab_l", "lab_a", "lab_b", "hue", "dye_lot", "drawer", "photo"])
+    lot.save(update_fields=[*LOOK, "dye_lot", "drawer", "photo"])
     return lot

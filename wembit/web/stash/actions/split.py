@@ -10,11 +10,12 @@ from django.db import transaction
 from wembit.web.stash.ledger import Line, Page, Press, Short
 from wembit.web.stash.models import SPLIT_IN, SPLIT_OUT, Entry, Lot
 from wembit.web.stash.queries import lot_of
+from wembit.web.stash.swatch import LOOK
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 
 SPLIT = "split"
-COPIED = ("studio", "item", "drawer", "dye_lot", "srgb", "lab_l", "lab_a", "lab_b", "hue")
+COPIED = ("studio", "item", "drawer", "dye_lot", "predicted", *LOOK)
 
 
 @transaction.atomic

@@ -1,0 +1,41 @@
+"""The drawn tuft: its colours are those of the blend, and run together with every pass."""
+
+import numpy as np
+import pytest
+
+from wembit.core.colour.basis import WEIGHTS
+from wembit.core.colour.difference import ciede2000
+from wembit.core.colour.mixture import blend
+from wembit.core.colour.recovery import curves
+from wembit.core.colour.spaces import lab, lab_of_ratios, ratios
+from wembit.core.colour.tuft import PASSES, STRANDS, tuft
+
+PAIR = curves(np.array([ratios("#8c9b4a"), ratios("#34503d")]))[0]
+
+
+def spread(strands):
+    """How far the strands are from what the whole blend looks like, in the middle."""
+    whole = lab_of_ratios(WEIGHTS @ blend(PAIR, [2, 1]))
+    return np.mean([ciede2000(lab(strand.srgb), whole) for strand in strands])
+
+
+def test_every_pass_makes_a_tuft_more_even_and_arms_length_too():
+    close = [spread(tuft(PAIR, (2, 1), passes)) for passes in PASSES]
+    far = [spread(tuft(PAIR, (2, 1), passes, close=False)) for passes in PASSES]
+    assert close[0] > close[1] > close[2] and all(one > other for one, other in zip(close, far, strict=True))
+    assert far[-1] < 1, "the same to the eye"
+
+
+def test_a_tuft_of_one_wool_is_of_its_colour_throughout():
+    strands = tuft(PAIR[:1], (1,), 1)
+    assert len(strands) == STRANDS and {strand.srgb for strand in strands} == {"#8c9b4a"}
+
+
+def test_the_same_recipe_gives_the_same_tuft():
+    assert tuft(PAIR, (2, 1), 3, seed=7) == tuft(PAIR, (2, 1), 3, seed=7) != tuft(PAIR, (2, 1), 3, seed=8)
+
+
+@pytest.mark.parametrize("parts", [(1, 1), (7, 1)])
+def test_one_pass_shows_both_wools_in_their_shares(parts):
+    first = [ciede2000(lab(strand.srgb), lab("#8c9b4a")) < 1 for strand in tuft(PAIR, parts, 1)]
+    assert 0 < sum(first) < STRANDS

@@ -1,0 +1,83 @@
+"""Carding a blend: the bag is made; and the tuft it will be, drawn."""
+
+from __future__ import annotations
+
+import zlib
+
+import numpy as np
+from django.contrib import messages
+from django.core.exceptions import ValidationError
+from django.http import Http404
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_POST
+
+from wembit.core.colour.tuft import PASSES, tuft
+from wembit.core.fibres import LOSS_CARDING
+from wembit.web.answers import again, tried
+from wembit.web.fields import weight_field
+from wembit.web.presses import press_of
+from wembit.web.stash.actions.blend import blend
+from wembit.web.stash.queries import lot_of
+from wembit.web.stash.swatch import curve_of
+from wembit.web.studio.models import MAKER
+from wembit.web.told import Told
+
+from .recipes import shares_of
+from .views import map_context
+
+FIELDS = {"amount": "card_grams", "grams": "card_grams", "form": "into", "loss": ""}  # where the form shows them
+
+
+@require_POST
+def card(request):
+    """Make a bag of a recipe; the map comes back with what is wrong."""
+    request.member.must_be(MAKER)
+    faults, made = {}, None
+    try:
+        grams = weight_field(request.member, least=0.01).clean(request.POST.get("card_grams", ""))
+    except ValidationError as fault:
+        faults["card_grams"] = fault.messages[0]
+    if not faults:
+
+        def do():
+            return blend(
+                request.member,
+                shares_of(request.POST.get("recipe", "")),
+                grams,
+                name=request.POST.get("name", "")[:80],
+                form=request.POST.get("into", ""),
+                press=press_of(request),
+                loss=request.studio.habits.get("carding_loss", LOSS_CARDING),
+                drawer=request.POST.get("drawer_name", "")[:40],
+                anyway=bool(request.POST.get("anyway")),
+            )
+
+        made, faults = tried(do)
+    if faults:
+        context, _ = map_context(request)
+        faults = {FIELDS.get(key, key): words for key, words in faults.items()}
+        return again(request, "colour/map.html", {**context, "carding": request.POST.get("recipe", "")}, faults)
+    messages.success(request, f"{made.lot.item.name} is on the shelf. When it is carded, tell its real colour here.")
+    return redirect("stash:lot", studio=request.studio.slug, lot_id=made.lot.pk)
+
+
+@require_GET
+def drawn_tuft(request, recipe):
+    """A tuft of a recipe as SVG, after so many passes, close by or at arm's length."""
+    try:
+        shares = shares_of(recipe)
+    except Told:
+        raise Http404 from None
+    lots = [lot_of(request.studio, share.lot_id) for share in shares]
+    passes = request.GET.get("passes", "")
+    if passes not in map(str, PASSES) or any(lot.curve is None for lot in lots):
+        raise Http404
+    curves = np.array([curve_of(lot.curve) for lot in lots])
+    strands = tuft(
+        curves,
+        [share.parts for share in shares],
+        int(passes),
+        close="far" not in request.GET,
+        seed=zlib.crc32(recipe.encode()),
+    )
+    return render(request, "colour/tuft.svg", {"strands": strands}, content_type="image/svg+xml")

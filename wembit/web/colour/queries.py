@@ -1,0 +1,108 @@
+"""The wools of a shelf as colours: what can be matched and blended, with what is free of each."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from django.db.models import F
+
+from wembit.core.colour.palette import Palette
+from wembit.core.fibres import BREEDS, FORMS
+from wembit.web.stash.models import FIBRE, Lot
+from wembit.web.stash.queries import with_promised
+from wembit.web.stash.swatch import KEPT_AS
+from wembit.web.studio.models import Studio
+
+
+@dataclass(frozen=True)
+class Wool:
+    """A lot as a colour: what it is, where it lies, how much of it is free in g (None: never weighed)."""
+
+    lot_id: str
+    item_id: str
+    name: str
+    breed: str
+    form: str
+    drawer: str
+    dye_lot: str
+    srgb: str
+    hue: str
+    lab: tuple[float, float, float]
+    free: float | None
+
+    @property
+    def what(self) -> str:
+        return f"{BREEDS[self.breed].name} {FORMS[self.form].name}"
+
+
+@dataclass(frozen=True)
+class Wools:
+    """All lots of fibres that have a colour, with their curves (n, 36); how many have none."""
+
+    rows: list[Wool]
+    curves: np.ndarray
+    without: int
+
+    @cached_property
+    def labs(self) -> np.ndarray:
+        return np.array([wool.lab for wool in self.rows]).reshape(-1, 3)
+
+    def only(self, places: Sequence[int]) -> Wools:
+        return Wools([self.rows[place] for place in places], self.curves[list(places)], self.without)
+
+    def palette(self) -> Palette:
+        """What can be blended by hand: the forms that go together, each with what is free of it."""
+        grams = np.array([wool.free or 0.0 for wool in self.rows])
+        return Palette.of_curves([wool.lot_id for wool in self.rows], self.curves, grams)
+
+
+FIELDS = ("pk", "item_id", "item__name", "item__breed", "item__form", "drawer__name", "dye_lot", "srgb", "hue",
+          "lab_l", "lab_a", "lab_b", "on_hand", "promised", "weighed", "curve")  # fmt: skip
+
+
+def wools(studio: Studio) -> Wools:
+    """The shelf's colours, kept until the next press. One query."""
+    return studio.kept("wools", lambda: _wools(studio))
+
+
+def _wools(studio: Studio) -> Wools:
+    lots = with_promised(Lot.objects.of(studio).on_shelf().filter(item__kind=FIBRE)).order_by(F("made_at"), "pk")
+    rows, kept = [], []
+    without = 0
+    for (
+        pk,
+        item,
+        name,
+        breed,
+        form,
+        drawer,
+        dye_lot,
+        srgb,
+        hue,
+        l,
+        a,
+        b,
+        held,
+        promised,
+        weighed,
+        curve,
+    ) in lots.values_list(*FIELDS):
+        if curve is None:
+            without += 1
+            continue
+        free = max(float(held - promised), 0.0) if weighed else None
+        rows.append(Wool(str(pk), str(item), name, breed, form, drawer or "", dye_lot, srgb, hue, (l, a, b), free))
+        kept.append(bytes(curve))
+    curves = (
+        np.frombuffer(b"".join(kept), dtype=KEPT_AS).astype(float).reshape(len(rows), -1) if rows else np.empty((0, 36))
+    )
+    return Wools(rows, curves, without)
+
+
+def blending_forms(studio: Studio) -> list[str]:
+    """The forms that this studio blends with each other by hand."""
+    own = studio.habits.get("blends")
+    return [form for form in FORMS if (FORMS[form].blends if own is None else form in own)]
