@@ -17,6 +17,7 @@ from wembit.web.bench.models import Making, Piece, PieceLayer
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.actions.begin_tracing import begin_tracing
 from wembit.web.pictures import cleaned
+from wembit.web.plan.models import StandIn
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.models import Order, OrderLine
 from wembit.web.stash.models import Entry
@@ -65,6 +66,7 @@ def one_of_everything(owner) -> dict:
     tracing = begin_tracing(owner, figure.pk, "slab", None)
     reference = add_reference(owner, figure.pk, cleaned(photo(), owner.studio))
     mine = {"studio": owner.studio}
+    stand_in = StandIn.objects.create(**mine, project=project, old=lot.item, new=lot.item, seen=True, count=1, moved=0)
     return {
         "lot_id": lot.pk, "entry_id": Entry.objects.filter(**mine).first().pk, "figure_id": figure.pk, "key": "ball",
         "project_id": project.pk, "making_id": making.pk, "layer_id": PieceLayer.objects.filter(**mine).first().pk,
@@ -72,6 +74,7 @@ def one_of_everything(owner) -> dict:
         "line_id": OrderLine.objects.filter(**mine).first().pk, "order_id": Order.objects.filter(**mine).first().pk,
         "supplier_id": offer.supplier_id, "member_id": owner.pk, "studio": "saltgrass", "name": "x.jpg", "lot": lot,
         "position": 0, "number": 1, "tracing_id": tracing.pk, "reference_id": reference.pk,
+        "stand_in_id": stand_in.pk,
     }  # fmt: skip
 
 

@@ -55,6 +55,8 @@ class PieceLayer(Owned):
 
     piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="layers")
     item = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="+")
+    instead_of = models.ForeignKey(Item, on_delete=models.PROTECT, null=True, related_name="+")
+    seen = models.BooleanField(default=True)
     need = models.UUIDField(null=True)
     role = models.CharField(max_length=8)
     slot_name = models.CharField(max_length=40)

@@ -42,7 +42,11 @@ class Recipe:
     lab: tuple[float, float, float]
     de00: float
     words: str
-    mottle: str
+    mottle_de00: float
+
+    @property
+    def mottle(self) -> str:
+        return mottle_in_words(self.mottle_de00)
 
     @property
     def text(self) -> str:
@@ -89,6 +93,4 @@ def recipe_of(blend: Blend, wools: Wools, grams: float) -> Recipe:
     doses = sorted(
         (Dose(wools.rows[index], parts, weight) for index, parts, weight in rows), key=lambda dose: -dose.parts
     )
-    return Recipe(
-        doses, srgb_of_ratios(blend.ratios), blend.lab, blend.de00, blend.words, mottle_in_words(blend.mottle)
-    )
+    return Recipe(doses, srgb_of_ratios(blend.ratios), blend.lab, blend.de00, blend.words, blend.mottle)

@@ -44,3 +44,22 @@ class Need(Owned):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["project", "item", "seen"], name="one_need_a_fibre")]
+
+
+class StandIn(Owned):
+    """Another fibre for what is short, in the last `count` makings of a project: the grams that moved from one need to the
+    other, middle values. The figure's versions and colourways stay as they are."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="stand_ins")
+    old = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="+")
+    new = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="+")
+    seen = models.BooleanField()
+    count = models.PositiveSmallIntegerField()
+    ratio = models.FloatField(default=1.0)  # grams of the new fibre for one of the old
+    moved = models.DecimalField(max_digits=12, decimal_places=3)
+    made_at = models.DateTimeField(auto_now_add=True)
+    taken_back_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["made_at"]
+        constraints = [models.CheckConstraint(condition=Q(count__gte=1), name="stand_in_of_some")]

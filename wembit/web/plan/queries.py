@@ -14,7 +14,7 @@ from django.http import Http404
 from wembit.web.stash.models import ZERO, Movement, Promise
 from wembit.web.stash.queries import colours
 
-from .models import PLANNED, Need, Project
+from .models import PLANNED, Need, Project, StandIn
 
 CRUMB = Decimal("0.01")
 
@@ -124,3 +124,16 @@ def shorts_by_project(studio) -> dict[UUID, list[Need]]:
         if _short(need):
             found.setdefault(need.project_id, []).append(need)
     return found
+
+
+def stand_ins_of(project: Project) -> list[StandIn]:
+    """What stands in for what in a project, with both fibres."""
+    return list(project.stand_ins.filter(taken_back_at=None).select_related("old", "new"))
+
+
+def need_of(studio, project_id: UUID, item_id: UUID) -> list[NeedLine]:
+    """What a project needs of one fibre, where it is seen first. Raises `Http404` where it needs none."""
+    found = lines(studio, open_needs(studio, project=project_id, item=item_id))
+    if not found:
+        raise Http404
+    return sorted(found, key=lambda line: not line.need.seen)

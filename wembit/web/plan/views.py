@@ -64,6 +64,7 @@ def project_context(request, project) -> dict:
         "project": project,
         "needs": needs,
         "short": [line for line in needs if line.short],
+        "stand_ins": queries.stand_ins_of(project),
         "begun": begun,
         "to_begin": project.count - begun,
         "figure": project.colourway.version.figure,

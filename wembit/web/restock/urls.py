@@ -2,10 +2,13 @@
 
 from django.urls import path
 
-from . import views
+from . import answer_views, views
 
 app_name = "restock"
 urlpatterns = [
+    path("project/<uuid:project_id>/<uuid:item_id>/", answer_views.short, name="short"),
+    path("project/<uuid:project_id>/<uuid:item_id>/accept/", answer_views.accept, name="accept"),
+    path("stand-in/<uuid:stand_in_id>/take-back/", answer_views.take_back, name="stand_in_back"),
     path("", views.home, name="home"),
     path("item/<uuid:item_id>/", views.item, name="item"),
     path("list/", views.to_list, name="to_list"),

@@ -8,11 +8,11 @@ from django.db import transaction
 
 from wembit.web import clock
 from wembit.web.bench.models import Making, Piece, PieceLayer
-from wembit.web.figures.estimating import Palette, plan_figure
+from wembit.web.figures.estimating import LayerPlan, Palette, plan_figure
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import parts_of
-from wembit.web.plan.models import PLANNED, Project
-from wembit.web.plan.queries import project_of
+from wembit.web.plan.models import PLANNED, Project, StandIn
+from wembit.web.plan.queries import project_of, stand_ins_of
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 
@@ -39,6 +39,7 @@ def begin_making(member: Member, project_id: UUID) -> Making:
         begun_at=clock.now(),
     )
     needs = {(need.item_id, need.seen): need.pk for need in project.needs.all()}
+    instead = {(each.old_id, each.seen): each for each in stand_ins_of(project) if number > project.count - each.count}
     position = 0
     for part_plan in plan.parts:
         part = part_plan.part
@@ -54,12 +55,18 @@ def begin_making(member: Member, project_id: UUID) -> Making:
             )
             position += 1
             PieceLayer.objects.bulk_create(
-                PieceLayer(
-                    studio=member.studio, piece=piece, item=each.item, need=needs.get((each.item.pk, each.seen)),
-                    role=each.layer.role, slot_name=each.layer.slot.name, rule_g=each.grams.rule_g / part.count,
-                    bias=each.grams.bias, sigma=each.grams.sigma, position=order,
-                )
+                _layer(piece, each, order, part.count, needs, instead.get((each.item.pk, each.seen)))
                 for order, each in enumerate(part_plan.layers)
-            )  # fmt: skip
+            )
     Version.objects.filter(pk=version.pk, frozen_at=None).update(frozen_at=clock.now())
     return making
+
+
+def _layer(piece: Piece, plan: LayerPlan, order: int, count: int, needs: dict, instead: StandIn | None) -> PieceLayer:
+    """What the layer takes for one of `count` pieces; of the fibre that stands in, where one does."""
+    item, ratio = (instead.new, instead.ratio) if instead else (plan.item, 1.0)
+    return PieceLayer(
+        studio=piece.studio, piece=piece, item=item, instead_of=plan.item if instead else None, seen=plan.seen,
+        need=needs.get((item.pk, plan.seen)), role=plan.layer.role, slot_name=plan.layer.slot.name,
+        rule_g=plan.grams.rule_g / count * ratio, bias=plan.grams.bias, sigma=plan.grams.sigma, position=order,
+    )  # fmt: skip

@@ -1,0 +1,39 @@
+"""What speaks against a stand-in: laws of its order."""
+
+from dataclasses import replace
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wembit.core.stock.standing_in import Trouble
+
+SOME = st.builds(
+    Trouble,
+    de00=st.floats(0, 60),
+    seen=st.booleans(),
+    other_form=st.booleans(),
+    other_breed=st.booleans(),
+    micron_um=st.floats(-20, 20),
+    mottle=st.none() | st.floats(0, 80),
+    share_of_free=st.floats(0, 1),
+    days=st.integers(0, 40),
+    days_late=st.integers(0, 40),
+    cost=st.floats(0, 90),
+)
+
+
+@given(SOME)
+def test_nothing_is_better_than_the_same_wool_at_hand(trouble):
+    assert trouble.score >= Trouble().score == 0
+
+
+@given(SOME, st.floats(0.01, 20))
+def test_more_of_any_trouble_is_worse(trouble, more):
+    assert replace(trouble, de00=trouble.de00 + more).score > trouble.score
+    assert replace(trouble, days=trouble.days + 1).score > trouble.score
+    assert replace(trouble, cost=trouble.cost + more).score > trouble.score
+
+
+@given(SOME)
+def test_what_nobody_sees_matters_less(trouble):
+    assert replace(trouble, seen=False).score <= replace(trouble, seen=True).score

@@ -1,0 +1,184 @@
+"""From a shortage to what stands in for it: answers, the press, makings that follow, and the way back."""
+
+import re
+from decimal import Decimal as D
+
+import pytest
+
+from tests.web import factories as make
+from tests.web.conftest import signed_in
+from tests.web.helpers import get, post, told, words
+from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.actions.take import take
+from wembit.web.bench.models import PieceLayer
+from wembit.web.figures.actions.add_layer import add_layer
+from wembit.web.figures.actions.choose_fibre import choose_fibre
+from wembit.web.figures.models import Choice
+from wembit.web.plan.models import Need, StandIn
+from wembit.web.plan.queries import shorts_by_project
+from wembit.web.stash.models import Lot
+from wembit.web.studio.models import VIEWER, Studio
+
+
+@pytest.fixture
+def snails(client, owner):
+    """Ten balls of moss right through, of which the shelf holds too little; other greens lie free."""
+    moss = make.lot(owner, "moss", "8", srgb="#6f7d43")
+    for name, srgb in (("samphire", "#8c9b4a"), ("olive", "#7a7a3c"), ("pine", "#34503d")):
+        make.lot(owner, name, "60", srgb=srgb)
+    return make.project(owner, make.figure(owner, fibre=moss), count=10)
+
+
+def short_of(project) -> list[tuple[str, float]]:
+    found = shorts_by_project(Studio.objects.get(pk=project.studio_id)).get(project.pk, [])
+    return [(need.item.name, float(need.left - need.promised)) for need in found]
+
+
+def page_of(client, project):
+    need = project.needs.get()
+    return get(client, f"restock/project/{project.pk}/{need.item_id}/"), need
+
+
+def form_of(page, text):
+    """The hidden fields of the answer whose words hold that text."""
+    answer = next(each for each in page.split('<section class="answer">')[1:] if text in words(each))
+    return dict(re.findall(r'<input type="hidden" name="(\w+)" value="([^"]*)"', answer.split("<form")[1]))
+
+
+def accept(client, project, page, text):
+    return post(client, f"restock/project/{project.pk}/{project.needs.first().item_id}/accept/", **form_of(page, text))
+
+
+def test_a_shortage_has_three_answers_of_different_kinds(client, owner, snails):
+    make.offer(owner, snails.needs.get().item)
+    page, need = page_of(client, snails)
+    first = page.split('<section class="answer">')[1:4]
+    kinds = [next(kind for kind in ("carded together", "Buy it", "instead") if kind in words(each)) for each in first]
+    assert len(set(kinds)) == 3
+    assert "so that no figure changes its colour half way" in words(page)
+    assert "What can stand in?" in get(client, f"plan/{snails.pk}/")
+    assert "What can stand in?" in get(client, f"restock/item/{need.item_id}/")
+
+
+def test_a_wool_stands_in_and_the_shortage_is_gone(client, snails):
+    assert short_of(snails)
+    page, need = page_of(client, snails)
+    answer = accept(client, snails, page, "olive instead")
+    assert answer.status_code == 302 and not short_of(snails)
+    other = Need.objects.get(project=snails, item__name="olive")
+    made = StandIn.objects.get()
+    need.refresh_from_db()
+    assert other.p50 == pytest.approx(made.moved * D(str(made.ratio)), abs=D("0.01")) and need.p50 > 0
+    assert made.count < 10, "the moss there is goes into the first ones"
+    assert "olive stands in for moss where it is seen, in the last" in words(get(client, f"plan/{snails.pk}/"))
+    assert not Choice.objects.filter(item=other.item).exists(), "the figure stays as it is"
+
+
+def test_taken_back_everything_is_as_before(client, snails):
+    before, short = snails.needs.get(), short_of(snails)
+    page, _ = page_of(client, snails)
+    accept(client, snails, page, "olive instead")
+    answer = post(client, f"restock/stand-in/{StandIn.objects.get().pk}/take-back/")
+    after = snails.needs.get()
+    assert answer.status_code == 302 and after.item == before.item
+    assert after.p50 == pytest.approx(before.p50, abs=D("0.01")) and after.p90 == pytest.approx(
+        before.p90, abs=D("0.02")
+    )
+    assert short_of(snails) == [(short[0][0], pytest.approx(short[0][1], abs=0.01))]
+    again = post(client, f"restock/stand-in/{StandIn.objects.get().pk}/take-back/", follow=True)
+    assert "taken back already" in again.content.decode()
+
+
+def test_a_blend_is_carded_and_used_in_one_press(client, studio, snails):
+    page, _ = page_of(client, snails)
+    assert accept(client, snails, page, "carded together: same to the eye").status_code == 302
+    made = Lot.objects.of(studio).select_related("item").get(item__breed="mixed")
+    need = Need.objects.get(project=snails, item=made.item)
+    assert not short_of(snails) and made.on_hand >= need.p90 - D("0.05")
+    assert made.promises.get().need == need.pk
+
+
+def test_makings_begun_later_take_the_stand_in_and_the_first_ones_do_not(client, owner, snails):
+    page, need = page_of(client, snails)
+    accept(client, snails, page, "olive instead")
+    plain = 10 - StandIn.objects.get().count
+    for number in range(1, plain + 2):
+        making = begin_making(owner, snails.pk)
+        layer = PieceLayer.objects.get(piece__making=making)
+        assert layer.item.name == ("moss" if number <= plain else "olive")
+    assert layer.instead_of == need.item and layer.need == Need.objects.get(item__name="olive").pk
+
+
+def test_what_is_in_hand_follows_where_nothing_was_taken_yet(client, owner, snails):
+    making = begin_making(owner, snails.pk)
+    page, need = page_of(client, snails)
+    given = form_of(page, "olive instead") | {"count": "10"}
+    post(client, f"restock/project/{snails.pk}/{need.item_id}/accept/", **given)
+    layer = PieceLayer.objects.get(piece__making=making)
+    assert layer.item.name == "olive"
+    post(client, f"restock/stand-in/{StandIn.objects.get().pk}/take-back/")
+    layer.refresh_from_db()
+    assert layer.item.name == "moss" and layer.instead_of is None and layer.rule_g == pytest.approx(layer.rule_g)
+
+
+def test_what_was_taken_for_stays_what_it_is(client, owner, snails):
+    making = begin_making(owner, snails.pk)
+    layer = PieceLayer.objects.get(piece__making=making)
+    take(owner, layer.pk, Lot.objects.get(item__name="moss").pk, D("1.5"), press=make.press())
+    page, need = page_of(client, snails)
+    accept(client, snails, page, "olive instead")
+    layer.refresh_from_db()
+    assert layer.item.name == "moss"
+
+
+def test_the_wool_is_kept_for_what_shows(client, owner):
+    moss = make.lot(owner, "moss", "6", srgb="#6f7d43")
+    make.lot(owner, "core", "300", form="core", srgb="#e9e2d2")
+    figure = make.figure(owner, fibre=moss, length=40)
+    add_layer(owner, figure.pk, "ball", "cover", "main")
+    choose_fibre(owner, figure.pk, "main", moss.item_id)
+    project = make.project(owner, figure, count=2)
+    page = get(client, f"restock/project/{project.pk}/{moss.item_id}/")
+    assert "so that the moss stays for what shows" in words(page)
+    answer = accept(client, project, page, "so that the moss stays")
+    assert answer.status_code == 302 and StandIn.objects.get().seen is False
+
+
+@pytest.mark.parametrize(
+    ("change", "said"),
+    [
+        ({"count": "0"}, "Choose an answer"),
+        ({"count": "99"}, "Choose for how many"),
+        ({"new": "none"}, "Choose an answer"),
+        ({"recipe": "x", "grams": "3"}, "cannot be read"),
+        ({"grams": "1e9999"}, "Choose an answer"),
+    ],
+)
+def test_a_press_that_cannot_be_is_told(client, snails, change, said):
+    page, need = page_of(client, snails)
+    given = form_of(page, "olive instead") | change
+    assert said in told(post(client, f"restock/project/{snails.pk}/{need.item_id}/accept/", **given))
+    assert not StandIn.objects.exists()
+
+
+def test_how_many_can_be_asked_for_and_nonsense_is_passed_over(client, snails):
+    need = snails.needs.get()
+    base = f"restock/project/{snails.pk}/{need.item_id}/"
+    assert "all 10 of Market" in words(get(client, base + "?count=10"))
+    assert "the last" in words(get(client, base + "?count=some"))
+
+
+def test_a_viewer_reads_the_answers_and_presses_nothing(studio, snails, client):
+    page, need = page_of(client, snails)
+    viewer = signed_in(make.member(studio, VIEWER, "una"))
+    seen = get(viewer, f"restock/project/{snails.pk}/{need.item_id}/")
+    assert "olive" in seen and "Use it" not in seen
+    base = f"restock/project/{snails.pk}/{need.item_id}/accept/"
+    assert post(viewer, base, **form_of(page, "olive instead")).status_code == 403
+
+
+def test_another_studios_wool_does_not_stand_in(client, snails):
+    theirs = make.lot(make.studio_owner("Dune", "ana"), "theirs")
+    page, need = page_of(client, snails)
+    given = form_of(page, "olive instead") | {"new": str(theirs.item_id)}
+    assert post(client, f"restock/project/{snails.pk}/{need.item_id}/accept/", **given).status_code == 404

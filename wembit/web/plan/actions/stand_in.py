@@ -1,0 +1,98 @@
+"""Let another fibre stand in for one that is short, in some makings of a project."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from decimal import Decimal
+from uuid import UUID
+
+from django.db import transaction
+from django.dispatch import Signal
+from django.shortcuts import get_object_or_404
+
+from wembit.web.figures.estimating import Palette, plan_figure
+from wembit.web.figures.queries import parts_of
+from wembit.web.plan.models import PLANNED, Need, Project, StandIn
+from wembit.web.plan.queries import open_needs, project_of
+from wembit.web.stash.models import FIBRE, ZERO, Item
+from wembit.web.stash.queries import colours
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
+
+from .reserve import reserve
+
+RANGE = ("p10", "p50", "p90")
+STEP = Decimal("0.001")
+stood_in = Signal()  # sent inside the transaction, with the stand-in: makings in hand follow
+
+
+@transaction.atomic
+def stand_in(member: Member, project_id: UUID, old_id: UUID, new_id: UUID, *, seen: bool, count: int) -> StandIn:
+    """The last `count` makings of the project take the new fibre where they would have taken the old one (where it is seen, or
+    where it is hidden). Needs and promises follow; the figure stays as it is. Raises `Told`, `Http404`."""
+    member.must_be(MAKER)
+    project = project_of(member.studio, project_id)
+    Project.objects.filter(pk=project.pk).locked().get()
+    new = get_object_or_404(Item.objects.of(member.studio).filter(kind=FIBRE), pk=new_id)
+    need = next(iter(open_needs(member.studio, project=project, item=old_id, seen=seen)), None)
+    if project.state != PLANNED or need is None or not need.left:
+        raise Told("That project takes no more of that wool. Load the page anew.")
+    if new.pk == need.item_id:
+        raise Told("That is the wool that is short itself. Choose another one.", "new")
+    left = makings_left(need)
+    if not 1 <= count <= left:
+        raise Told(f"Choose for how many it stands in: 1 to {left}.", "count")
+    moved = min(need.left, (need.p50 / project.count * count).quantize(STEP))
+    made = StandIn.objects.create(
+        studio=member.studio, project=project, old=need.item, new=new, seen=seen, count=count, moved=moved,
+        ratio=ratio_of(project, need, new),
+    )  # fmt: skip
+    _move(need, made, moved, Decimal(str(made.ratio)))
+    reserve(member.studio, {need.item_id, new.pk})
+    stood_in.send(sender=StandIn, made=made)
+    return made
+
+
+def makings_left(need: Need) -> int:
+    """How many makings what is left of a need is for."""
+    each = need.p50 / need.project.count
+    return min(need.project.count, math.ceil(need.left / each - Decimal("0.02"))) if each else 0
+
+
+def ratio_of(project: Project, need: Need, new: Item) -> float:
+    """Grams of the new fibre for one of the old, by the figure's own rules: covers weigh by what they hide."""
+    parts, palette = parts_of(project.colourway.version), Palette.of(project.colourway)
+    seen = colours(project.studio, [new.pk]).get(new.pk)
+    slots = [slot for slot, item in palette.items.items() if item.pk == need.item_id]
+    other = replace(
+        palette,
+        items=palette.items | dict.fromkeys(slots, new),
+        colours=palette.colours | (dict.fromkeys(slots, seen) if seen else {}),
+    )
+    before, after = (plan_figure(project.colourway.version, parts, each) for each in (palette, other))
+    if before.fault or after.fault:
+        return 1.0
+    pairs = [
+        (one.grams.middle, two.grams.middle)
+        for one, two in zip(before.layers(), after.layers(), strict=True)
+        if one.item and one.item.pk == need.item_id and one.seen == need.seen
+    ]
+    whole = sum(one for one, _ in pairs)
+    return sum(two for _, two in pairs) / whole if whole else 1.0
+
+
+def _move(need: Need, made: StandIn, moved: Decimal, ratio: Decimal) -> Need:
+    """Take grams off one need and put them, times the ratio, onto that of the new fibre."""
+    share = moved / need.p50
+    other, _ = Need.objects.get_or_create(
+        project=need.project, item=made.new, seen=made.seen,
+        defaults={"studio": need.studio, "p10": ZERO, "p50": ZERO, "p90": ZERO},
+    )  # fmt: skip
+    for each in RANGE:
+        part = getattr(need, each) * share
+        setattr(need, each, getattr(need, each) - part)
+        setattr(other, each, getattr(other, each) + part * ratio)
+    need.save(update_fields=RANGE)
+    other.save(update_fields=RANGE)
+    return other

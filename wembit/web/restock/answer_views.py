@@ -1,0 +1,90 @@
+"""What can be done about a wool that is short for a project, and the press that does it."""
+
+from __future__ import annotations
+
+from django import forms
+from django.contrib import messages
+from django.db import transaction
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_POST
+
+from wembit.core.fibres import LOSS_CARDING
+from wembit.web.answers import again, tried
+from wembit.web.colour.recipes import shares_of
+from wembit.web.plan.actions.stand_in import stand_in
+from wembit.web.plan.actions.take_back_stand_in import take_back_stand_in
+from wembit.web.plan.queries import need_of, project_of, stand_ins_of
+from wembit.web.presses import press_of
+from wembit.web.stash.actions.blend import blend
+from wembit.web.studio.models import MAKER
+from wembit.web.told import Told
+
+from .answering import answers
+
+
+def answers_context(request, project_id, item_id) -> dict:
+    count = request.GET.get("count", "")
+    found = answers(
+        request.studio,
+        need_of(request.studio, project_id, item_id),
+        int(count) if count.isascii() and count.isdigit() and len(count) < 4 else None,
+    )
+    project = project_of(request.studio, project_id)
+    standing = [each for each in stand_ins_of(project) if each.old_id == item_id]
+    return {"found": found, "project": project, "item": found.line.need.item, "standing": standing}
+
+
+@require_GET
+def short(request, project_id, item_id):
+    """Three answers, the rest behind them."""
+    return render(request, "restock/answers.html", answers_context(request, project_id, item_id))
+
+
+@require_POST
+def accept(request, project_id, item_id):
+    """Let another wool stand in, or card a blend that does."""
+    request.member.must_be(MAKER)
+    given = request.POST
+
+    def do():
+        try:
+            count = forms.IntegerField(min_value=1).clean(given.get("count", ""))
+            grams = forms.DecimalField(min_value=0, max_digits=9).clean(given.get("grams") or "0")
+            new = None if given.get("recipe") else forms.UUIDField().clean(given.get("new", ""))
+        except forms.ValidationError:
+            raise Told("Choose an answer of the list. Load the page anew, it may have changed.") from None
+        with transaction.atomic():
+            if new is None:
+                new = _carded(request, grams).item_id
+            return stand_in(request.member, project_id, item_id, new, seen=bool(given.get("seen")), count=count)
+
+    made, faults = tried(do)
+    if faults:
+        faults = {"anyway" if key == "anyway" else "": words for key, words in faults.items()}
+        return again(request, "restock/answers.html", answers_context(request, project_id, item_id), faults)
+    messages.success(request, f"{made.new.name} stands in for {made.old.name}.")
+    return redirect("plan:project", studio=request.studio.slug, project_id=project_id)
+
+
+def _carded(request, grams):
+    project = project_of(request.studio, request.resolver_match.kwargs["project_id"])
+    return blend(
+        request.member,
+        shares_of(request.POST["recipe"]),
+        grams,
+        name=request.POST.get("name", "")[:80] or f"blend for {project.name}",
+        form="batt",
+        press=press_of(request),
+        loss=request.studio.habits.get("carding_loss", LOSS_CARDING),
+        anyway=bool(request.POST.get("anyway")),
+    ).lot
+
+
+@require_POST
+def take_back(request, stand_in_id):
+    made, faults = tried(lambda: take_back_stand_in(request.member, stand_in_id))
+    if faults:
+        messages.warning(request, next(iter(faults.values())))
+        return redirect("plan:home", studio=request.studio.slug)
+    messages.success(request, f"{made.old.name} is needed again where {made.new.name} stood in.")
+    return redirect("plan:project", studio=request.studio.slug, project_id=made.project_id)

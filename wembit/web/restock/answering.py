@@ -1,0 +1,179 @@
+"""Answers to a shortage: another wool, a blend, the wool kept for what shows, a parcel; the one with least trouble first."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, field
+
+from wembit.core.colour.difference import in_words
+from wembit.core.colour.matching import nearest
+from wembit.core.fibres import BREEDS, FORMS
+from wembit.core.stock.standing_in import Trouble
+from wembit.web import clock
+from wembit.web.colour.asking import Recipe, recipes
+from wembit.web.colour.queries import Wool, Wools, blending_forms, wools
+from wembit.web.colour.target import Target, target_of
+from wembit.web.plan.actions.stand_in import makings_left
+from wembit.web.plan.queries import NeedLine
+
+from .queries import TideLine, tide_of
+
+SHOWN = 3
+LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
+STAND_IN, BLEND, HIDDEN, BUY = "stand in", "blend", "hidden", "buy"
+UNDER = ("core", "batt", "fleece", "tops", "sliver", "scrap")  # what a hidden core can be of
+
+
+@dataclass(frozen=True)
+class Answer:
+    """One way out, with what speaks against it. `need` is that for which the other wool is taken; `free` what is free of it;
+    `count` for how many makings."""
+
+    kind: str
+    trouble: Trouble
+    need: NeedLine
+    count: int
+    grams: float
+    words: str
+    srgb: str = ""
+    name: str = ""
+    item_id: str = ""
+    free: float = 0.0
+    recipe: Recipe | None = None
+    tide: TideLine | None = None
+    days_late: int = 0
+
+
+@dataclass(frozen=True)
+class Answers:
+    target: Target | None
+    line: NeedLine
+    count: int
+    grams: float
+    first: list[Answer] = field(default_factory=list)
+    rest: list[Answer] = field(default_factory=list)
+
+
+def answers(studio, found: list[NeedLine], count: int | None = None) -> Answers:
+    """All answers for what a project needs of one fibre. `found`: the need that shows first, and the hidden one."""
+    line = next((each for each in found if each.short), found[0])
+    need, shelf = line.need, wools(studio)
+    each = float(need.p50) / need.project.count
+    left = max(1, makings_left(need))
+    count = min(max(1, count or math.ceil(float(line.short) / each - 0.02 if each else 1)), left)
+    grams = round(min(float(line.left), each * count), 2)
+    target = target_of({"item": str(need.item_id)}, shelf)
+    rows = [*_singles(shelf, line, target, count, grams), *_blends(studio, shelf, line, target, count, grams)]
+    rows += _kept_for_what_shows(shelf, found, line)
+    rows.append(_bought(studio, line, count))
+    rows.sort(key=lambda row: row.trouble.score)
+    first: list[Answer] = []
+    for row in rows:  # one of a kind among the first
+        if len(first) < SHOWN and row.kind not in {other.kind for other in first}:
+            first.append(row)
+    return Answers(target, line, count, grams, first, [row for row in rows if row not in first])
+
+
+def free_by_item(shelf: Wools) -> dict[str, float]:
+    found: dict[str, float] = {}
+    for wool in shelf.rows:
+        found[wool.item_id] = found.get(wool.item_id, 0.0) + (wool.free or 0.0)
+    return found
+
+
+def _trouble(wool: Wool, need, free: float, grams: float, **more) -> Trouble:
+    old = need.item
+    return Trouble(
+        seen=need.seen,
+        other_form=wool.form != old.form,
+        other_breed=wool.breed != old.breed,
+        micron_um=BREEDS[wool.breed].micron_um - BREEDS[old.breed].micron_um,
+        share_of_free=grams / free if free else 1.0,
+        **more,
+    )
+
+
+def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float) -> list[Answer]:
+    """Other wools of which enough is free; where it shows, of a form that lies like the old one."""
+    need, free = line.need, free_by_item(shelf)
+    lies = FORMS[need.item.form].blends
+    rows = [
+        n
+        for n, wool in enumerate(shelf.rows)
+        if wool.item_id != str(need.item_id) and free[wool.item_id] >= grams and FORMS[wool.form].blends == lies
+    ]
+    some = shelf.only(rows)
+    if not rows or target is None:
+        return []
+    found, seen = [], set()
+    for each in nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, LOOKED_AT):
+        wool = some.rows[each.index]
+        if wool.item_id in seen:
+            continue
+        seen.add(wool.item_id)
+        trouble = _trouble(wool, need, free[wool.item_id], grams, de00=each.de00)
+        found.append(
+            Answer(
+                STAND_IN,
+                trouble,
+                line,
+                count,
+                grams,
+                in_words(each.de00),
+                wool.srgb,
+                wool.name,
+                wool.item_id,
+                free[wool.item_id],
+            )
+        )
+    return found[:8]
+
+
+def _blends(studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float) -> list[Answer]:
+    if target is None or not FORMS[line.need.item.form].blends:
+        return []
+    grams = round(grams * float(line.need.p90 / line.need.p50), 2)  # one batch for all of it, to be sure
+    found = []
+    for recipe in recipes(target, shelf, blending_forms(studio), grams):
+        share = max(dose.grams / dose.wool.free for dose in recipe.doses if dose.wool.free)
+        trouble = Trouble(de00=recipe.de00, seen=line.need.seen, mottle=recipe.mottle_de00, share_of_free=share)
+        found.append(Answer(BLEND, trouble, line, count, grams, recipe.words, recipe.srgb, recipe=recipe))
+    return found
+
+
+def _kept_for_what_shows(shelf: Wools, lines: list[NeedLine], short: NeedLine) -> list[Answer]:
+    """Where the same wool also lies hidden: another one there, so that this one is left for what shows."""
+    hidden = next((each for each in lines if not each.need.seen and each.left and each is not short), None)
+    if hidden is None or not short.need.seen:
+        return []
+    grams, free = float(hidden.left), free_by_item(shelf)
+    count = max(1, makings_left(hidden.need))
+    rows = [
+        Answer(
+            HIDDEN,
+            _trouble(wool, hidden.need, free[wool.item_id], grams, de00=0.0),
+            hidden,
+            count,
+            grams,
+            "nobody sees it",
+            wool.srgb,
+            wool.name,
+            wool.item_id,
+            free[wool.item_id],
+        )
+        for wool in {wool.item_id: wool for wool in shelf.rows}.values()
+        if wool.item_id != str(hidden.need.item_id) and free[wool.item_id] >= grams and wool.form in UNDER
+    ]
+    return sorted(rows, key=lambda row: (row.trouble.score, -row.free))[:1]
+
+
+def _bought(studio, line: NeedLine, count: int) -> Answer:
+    """A parcel, by when it comes and what it costs."""
+    tide, need = tide_of(studio, line.need.item_id), line.need
+    if tide.supplier is None:
+        return Answer(BUY, Trouble(days=99), line, count, float(line.short), "nobody is known to sell it", tide=tide)
+    days = tide.supplier.lead_days
+    late = max(0, days - max(0, (need.project.start - clock.today(studio)).days))
+    trouble = Trouble(days=days, days_late=late, cost=float(tide.outlook.chosen.cost))
+    words = "in time" if not late else f"{late} day{'s' if late > 1 else ''} late"
+    return Answer(BUY, trouble, line, count, float(line.short), words, tide=tide, days_late=late)
