@@ -28,7 +28,7 @@ POST_ONLY_OWNER = {
     "studio:settings", "studio:invite", "studio:role", "studio:remove", "studio:new_password",
     "restock:new_supplier", "restock:supplier", "restock:offer",
 }  # fmt: skip
-OPEN_TO_VIEWERS = {"studio:pinch", "studio:hand", "studio:second_hand"}
+OPEN_TO_VIEWERS = {"studio:pinch", "studio:hand", "studio:second_hand", "colour:picture"}  # they change no one else's
 
 
 @pytest.mark.parametrize("model", [m for app in OURS for m in apps.get_app_config(app).get_models()], ids=str)
@@ -75,6 +75,7 @@ def one_of_everything(owner) -> dict:
         "supplier_id": offer.supplier_id, "member_id": owner.pk, "studio": "saltgrass", "name": "x.jpg", "lot": lot,
         "position": 0, "number": 1, "tracing_id": tracing.pk, "reference_id": reference.pk,
         "stand_in_id": stand_in.pk,
+        "recipe": f"{lot.pk}*1",
     }  # fmt: skip
 
 

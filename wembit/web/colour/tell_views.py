@@ -1,0 +1,134 @@
+"""Telling a bag's colour: by its picture with a card, by eye beside its neighbours, in numbers, by an instrument."""
+
+from __future__ import annotations
+
+import numpy as np
+from django import forms
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_http_methods
+from PIL import Image
+
+from wembit.core.colour.matching import nearest
+from wembit.core.colour.photo import CARDS, main_colours
+from wembit.web.answers import again, tried
+from wembit.web.pictures import cleaned
+from wembit.web.stash.actions.tell_colour import tell_colour
+from wembit.web.stash.queries import lot_of
+from wembit.web.stash.swatch import curve_of
+from wembit.web.studio.models import MAKER
+from wembit.web.told import Told
+
+from .asking import singles
+from .queries import wools
+from .target import Target, target_of
+from .telling import nudges, told_by_instrument, told_by_picture, told_in_words
+
+NEIGHBOURS = 8
+SPOTS = ("card_x", "card_y", "wool_x", "wool_y")
+
+
+def tell_context(request, lot) -> dict:
+    """The colour in hand, which is the bag's own until another is tried by eye, and the bags nearest to it."""
+    shelf = wools(request.studio)
+    try:
+        trial = target_of({"colour": request.GET.get("colour", "")}, shelf)
+    except Told:
+        trial = None
+    lab = trial.lab if trial else (lot.lab_l, lot.lab_a, lot.lab_b) if lot.srgb else (60.0, 0.0, 5.0)
+    others = shelf.only([n for n, wool in enumerate(shelf.rows) if wool.lot_id != str(lot.pk)])
+    near = nearest(lab, [wool.lot_id for wool in others.rows], others.labs, NEIGHBOURS) if others.rows else []
+    return {
+        "lot": lot,
+        "item": lot.item,
+        "trial": trial,
+        "srgb": trial.srgb if trial else lot.srgb,
+        "lab": lab,
+        "nudges": [(each.name, each.text) for each in nudges(lab)],
+        "neighbours": [(others.rows[each.index], each.de00) for each in near],
+        "cards": [(kind, f"{kind} card") for kind in CARDS],
+        "curve": curve_of(lot.curve) if lot.curve else None,
+    }
+
+
+@require_http_methods(["GET", "POST"])
+def tell(request, lot_id):
+    """`do` says which way: words, eye, instrument, photo (a new picture), or read (where card and wool were touched)."""
+    lot = lot_of(request.studio, lot_id)
+    if request.method == "GET":
+        return render(request, "colour/tell.html", tell_context(request, lot))
+    request.member.must_be(MAKER)
+    way = request.POST.get("do", "")
+    if way == "read":
+        reading, faults = tried(lambda: told_by_picture(lot, *_spots(request)))
+        if faults:
+            return again(request, "colour/tell.html", tell_context(request, lot), faults)
+        context = {**tell_context(request, lot), "reading": reading, "kept": request.POST}
+        return render(request, "colour/tell.html", context)
+    if way == "photo":
+        _, faults = tried(lambda: _picture(request, lot))
+        if not faults:
+            return redirect("colour:tell", studio=request.studio.slug, lot_id=lot.pk)
+    else:
+        _, faults = tried(lambda: tell_colour(request.member, lot_id, _fields(request, way)))
+        if not faults:
+            messages.success(request, f"{lot.item.name} has its colour.")
+            return redirect("stash:lot", studio=request.studio.slug, lot_id=lot.pk)
+    return again(request, "colour/tell.html", tell_context(request, lot), faults)
+
+
+def _spots(request):
+    """Where wool and card were touched, and which card it is. Raises `Told`."""
+    try:
+        found = {
+            name: forms.FloatField(min_value=0, max_value=20_000).clean(request.POST.get(name, "")) for name in SPOTS
+        }
+    except forms.ValidationError:
+        raise Told("Touch the card in the picture, then the wool.", "card") from None
+    kind = request.POST.get("kind", "white")
+    if kind not in CARDS:
+        raise Told("Choose which card it is.", "kind")
+    return (found["wool_x"], found["wool_y"]), (found["card_x"], found["card_y"]), kind
+
+
+def _fields(request, way: str) -> dict:
+    if way == "instrument":
+        return told_by_instrument(request.FILES.get("table"))
+    return told_in_words(request.POST.get("colour", "")[:60])
+
+
+def _picture(request, lot):
+    picture = cleaned(request.FILES.get("photo"), request.studio)
+    if picture is None:
+        raise Told("Choose a picture of the wool with the card in it.", "photo")
+    lot.photo = picture
+    lot.save(update_fields=["photo"])
+
+
+@require_http_methods(["GET", "POST"])
+def picture_colours(request):
+    """The main colours of a picture of one's own, each with what the shelf can do. The picture is not kept."""
+    if request.method == "GET":
+        return render(request, "colour/picture.html", {})
+    found, faults = tried(lambda: _main_colours(request))
+    if faults:
+        return again(request, "colour/picture.html", {}, faults)
+    bars, left = [], 0.0
+    for target, share, _ in found:
+        bars.append((round(left, 1), round(share * 8, 1), target.srgb))
+        left += share * 8
+    return render(request, "colour/picture.html", {"rows": found, "bars": bars})
+
+
+def _main_colours(request):
+    picture = cleaned(request.FILES.get("photo"), request.studio)
+    if picture is None:
+        raise Told("Choose a picture: an animal, a pet, a scene of your own.", "photo")
+    shelf = wools(request.studio)
+    with Image.open(picture) as image:
+        colours = main_colours(np.asarray(image.convert("RGB")))
+    rows = []
+    for lab, share in colours:
+        target: Target = target_of({"colour": " ".join(f"{each:.2f}" for each in lab)}, shelf)
+        rows.append((target, round(share * 100), singles(target, shelf, 1)))
+    return rows
