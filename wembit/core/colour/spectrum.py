@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import re
 
 import numpy as np
 
+from .. import tables
+from ..tables import read_table
 from .basis import NM
 
 WAVELENGTH = re.compile(r"\D{0,12}?(\d{3})(?:\.0*)?\s*(?:nm)?\)?", re.IGNORECASE)
@@ -65,12 +65,11 @@ def read_spectra(text: str) -> list[tuple[str, np.ndarray]]:
 
 
 def _rows(text: str) -> list[list[str]]:
-    heads = text.lstrip("\ufeff").splitlines()[:40]
-    mark = max(";\t,", key=lambda each: sum(line.count(each) for line in heads))
     try:
-        return [row for row in csv.reader(io.StringIO(text.lstrip("\ufeff"), newline=""), delimiter=mark) if row]
-    except csv.Error:
-        raise Unreadable("That is no table of text. Save it as CSV first.") from None
+        found = read_table(text.encode())
+    except tables.Unreadable as fault:
+        raise Unreadable(str(fault)) from None
+    return [found.head, *found.rows]
 
 
 def _wavelength(cell: str) -> int | None:

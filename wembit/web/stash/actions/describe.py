@@ -19,8 +19,9 @@ def describe(member: Member, lot_id: UUID, *, srgb: str, dye_lot: str, drawer: s
     """Keep the lot's colour, dye lot, drawer and, when given, its picture. Raises `Http404`."""
     member.must_be(MAKER)
     lot = lot_of(member.studio, lot_id)
-    for name, value in swatch(srgb).items():
-        setattr(lot, name, value)
+    if srgb.lower() != lot.srgb:  # else what an instrument told would be forgotten
+        for name, value in swatch(srgb).items():
+            setattr(lot, name, value)
     lot.dye_lot = dye_lot
     lot.drawer = drawer_called(member, drawer)
     if photo:
