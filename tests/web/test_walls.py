@@ -5,6 +5,7 @@ import uuid
 
 import pytest
 from django.apps import apps
+from django.core.files.base import ContentFile
 from django.test import Client
 from django.urls import get_resolver
 
@@ -20,7 +21,7 @@ from wembit.web.pictures import cleaned
 from wembit.web.plan.models import StandIn
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.models import Order, OrderLine
-from wembit.web.stash.models import Entry
+from wembit.web.stash.models import Entry, StashFile
 from wembit.web.studio.models import Studio, User
 
 OURS = ("studio", "stash", "figures", "plan", "bench", "restock")
@@ -28,7 +29,13 @@ POST_ONLY_OWNER = {
     "studio:settings", "studio:invite", "studio:role", "studio:remove", "studio:new_password",
     "restock:new_supplier", "restock:supplier", "restock:offer",
 }  # fmt: skip
-OPEN_TO_VIEWERS = {"studio:pinch", "studio:hand", "studio:second_hand", "colour:picture"}  # they change no one else's
+OPEN_TO_VIEWERS = {
+    "studio:pinch",
+    "studio:hand",
+    "studio:second_hand",
+    "colour:picture",
+    "colour:palette_in",
+}  # they change no one else's
 
 
 @pytest.mark.parametrize("model", [m for app in OURS for m in apps.get_app_config(app).get_models()], ids=str)
@@ -66,6 +73,9 @@ def one_of_everything(owner) -> dict:
     tracing = begin_tracing(owner, figure.pk, "slab", None)
     reference = add_reference(owner, figure.pk, cleaned(photo(), owner.studio))
     mine = {"studio": owner.studio}
+    file = StashFile.objects.create(
+        **mine, file=ContentFile(b"form\ntops\n", name="x.csv"), name="x", by=owner, total=1
+    )
     stand_in = StandIn.objects.create(**mine, project=project, old=lot.item, new=lot.item, seen=True, count=1, moved=0)
     return {
         "lot_id": lot.pk, "entry_id": Entry.objects.filter(**mine).first().pk, "figure_id": figure.pk, "key": "ball",
@@ -75,6 +85,7 @@ def one_of_everything(owner) -> dict:
         "supplier_id": offer.supplier_id, "member_id": owner.pk, "studio": "saltgrass", "name": "x.jpg", "lot": lot,
         "position": 0, "number": 1, "tracing_id": tracing.pk, "reference_id": reference.pk,
         "stand_in_id": stand_in.pk,
+        "file_id": file.pk,
         "recipe": f"{lot.pk}*1",
     }  # fmt: skip
 

@@ -105,6 +105,7 @@ class Lot(Owned):
     hue = models.CharField(max_length=8, blank=True)
     curve = models.BinaryField(null=True)  # the reflectance behind the colour, see swatch.py
     predicted = models.CharField(max_length=7, blank=True)  # of a blend: the colour that was expected
+    came_as = models.CharField(max_length=40, blank=True, db_index=True)  # the mark of the row that it came in with
     on_hand = models.DecimalField(max_digits=12, decimal_places=3, default=0)
     weighed = models.BooleanField(default=True)
     recounted_at = models.DateTimeField(null=True)
@@ -122,6 +123,26 @@ class Lot(Owned):
 
     def __str__(self):
         return self.item.name
+
+
+class StashFile(Owned):
+    """A table of bags being taken in, row by row: how far it has come, and what became of the rows."""
+
+    file = models.FileField()
+    name = models.CharField(max_length=120)
+    by = models.ForeignKey("studio.Member", on_delete=models.PROTECT, related_name="+")
+    total = models.PositiveIntegerField()
+    done = models.PositiveIntegerField(default=0)
+    counts = models.JSONField(default=dict)
+    refused = models.JSONField(default=list)
+    made_at = models.DateTimeField(auto_now_add=True)
+    finished_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-made_at"]
+
+    def __str__(self):
+        return self.name
 
 
 class Entry(Owned):

@@ -2,13 +2,19 @@
 
 from django.urls import path
 
-from . import intake_views, views
+from . import file_views, intake_views, views
 
 app_name = "stash"
 urlpatterns = [
     path("", views.home, name="home"),
     path("stocktake/", intake_views.stocktake, name="stocktake"),
     path("delivery/", intake_views.delivery, name="delivery"),
+    path("files/", file_views.files, name="files"),
+    path("files/stash.csv", file_views.stash_csv, name="stash_csv"),
+    path("files/ledger.csv", file_views.ledger_csv, name="ledger_csv"),
+    path("files/<uuid:file_id>/", file_views.file, name="file"),
+    path("files/<uuid:file_id>/go-on/", file_views.go_on, name="file_go_on"),
+    path("files/<uuid:file_id>/report/", file_views.report, name="file_report"),
     path("lot/<uuid:lot_id>/", views.lot, name="lot"),
     path("lot/<uuid:lot_id>/take/", views.take, name="take"),
     path("lot/<uuid:lot_id>/put-back/", views.give_back, name="put_back"),

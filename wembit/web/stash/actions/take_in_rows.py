@@ -1,0 +1,106 @@
+"""Take in the next rows of a stash file."""
+
+from __future__ import annotations
+
+from collections import Counter
+from decimal import Decimal
+from uuid import UUID
+
+from django.db import transaction
+from django.shortcuts import get_object_or_404
+
+from wembit.core.tables import Table
+from wembit.web import clock
+from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.models import OPENING, RECOUNT, Item, Lot, StashFile
+from wembit.web.stash.stash_file import CHANGED, NEW, REFUSED, Row, fates
+from wembit.web.stash.swatch import swatches
+from wembit.web.studio.models import MAKER, Member
+
+from .lay_in import called, item_like
+from .name_drawer import drawer_called
+
+TAKE_IN = "taken in"
+ROWS = 2000  # at once
+ITEM = ("kind", "name", "unit", "breed", "form", "notion", "size_mm")
+REPORTED = 5000  # refused rows that are kept for the report
+
+
+@transaction.atomic
+def take_in_rows(member: Member, file_id: UUID, table: Table) -> StashFile:
+    """The next rows of the file, in one entry: new bags are laid in, weights found are recounts, what else is said of a bag is
+    kept. A row that came in before changes nothing. Raises `Http404`."""
+    member.must_be(MAKER)
+    file = get_object_or_404(StashFile.objects.of(member.studio).locked(), pk=file_id)
+    if file.done >= file.total:
+        return file
+    rows = fates(member.studio, table, file.done, ROWS)
+    _keep(member, rows, f"file-{file.pk}-{file.done}")
+    counts = Counter(file.counts) + Counter(row.fate for row in rows)
+    refused = [(row.number, row.words) for row in rows if row.fate == REFUSED]
+    file.counts, file.refused = dict(counts), (file.refused + refused)[:REPORTED]
+    file.done += len(rows)
+    file.finished_at = clock.now() if file.done >= file.total else None
+    file.save(update_fields=["counts", "refused", "done", "finished_at"])
+    return file
+
+
+def _keep(member: Member, rows: list[Row], key: str) -> None:
+    work = [row for row in rows if row.fate in (NEW, CHANGED)]
+    if not work:
+        return
+    items = _items(member, [row for row in work if row.fate == NEW])
+    drawers = {name: drawer_called(member, name or "") for name in {row.given["drawer"] for row in work}}
+    touched = {row.lot.item_id for row in work if row.lot} | {item.pk for item in items}
+    page = Page.open(member, Press(key), TAKE_IN, (key,), touched)
+    if page.repeated:
+        return
+    looks = swatches([row.given["srgb"] for row in work])
+    new, lines = [], []
+    for row, look in zip(work, looks, strict=True):
+        if row.fate == CHANGED:
+            lines += _said_anew(row, look, drawers[row.given["drawer"]], page.happened_at)
+            continue
+        lot = Lot(
+            studio=member.studio, item=items[len(new)], drawer=drawers[row.given["drawer"]],
+            dye_lot=row.given["dye_lot"] or "", weighed=row.given["amount"] is not None, came_as=row.mark, **look,
+        )  # fmt: skip
+        new.append(lot)
+        lines.append(Line(lot.pk, OPENING, row.given["amount"] or Decimal(0)))
+    Lot.objects.bulk_create(new)
+    page.write(lines, note="from a file")
+
+
+def _items(member: Member, rows: list[Row]) -> list[Item]:
+    """The item of each new row, made where there is none like it."""
+    known: dict[tuple, Item] = {}
+    found = []
+    for row in rows:
+        fields = {name: row.given[name] for name in ITEM if name in row.given}
+        if not fields["name"].strip():
+            fields["name"] = called(member, fields, row.given["srgb"])
+        key = tuple(str(value).lower() for value in fields.values())
+        if key not in known:
+            known[key] = item_like(member, fields)
+        found.append(known[key])
+    return found
+
+
+def _said_anew(row: Row, look: dict, drawer, moment) -> list[Line]:
+    """Keep what a row says of a bag that is here; its weight as the line of a recount."""
+    lot, given = row.lot, row.given
+    if given["srgb"] and given["srgb"] != lot.srgb:
+        for name, value in look.items():
+            setattr(lot, name, value)
+    fields = [*look, "drawer", "dye_lot"]
+    if given["drawer"] is not None:
+        lot.drawer = drawer
+    if given["dye_lot"] is not None:
+        lot.dye_lot = given["dye_lot"]
+    lines = []
+    if given["amount"] is not None and (given["amount"] != lot.on_hand or not lot.weighed):
+        lines.append(Line(lot.pk, RECOUNT, given["amount"] - lot.on_hand))
+        lot.weighed, lot.recounted_at = True, moment
+        fields += ["weighed", "recounted_at"]
+    lot.save(update_fields=fields)
+    return lines

@@ -1,0 +1,150 @@
+"""The stash and the ledger as files: out, and in with a look at each row's fate before anything is kept."""
+
+from __future__ import annotations
+
+import uuid
+from collections import Counter
+from functools import lru_cache
+
+from django.contrib import messages
+from django.core.files.base import ContentFile
+from django.http import HttpResponse, StreamingHttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from wembit.core.tables import Table, Unreadable, read_table, write_table
+from wembit.web import clock
+from wembit.web.answers import again, tried
+from wembit.web.studio.models import MAKER
+from wembit.web.told import Told
+
+from .actions.take_in_rows import take_in_rows
+from .models import StashFile
+from .stash_file import COLUMNS, FATES, LEDGER, NoStash, columns_of, fates, ledger_rows, stash_rows
+
+LARGEST, MOST_ROWS = 40_000_000, 100_000
+SHOWN = 100  # rows of the look before
+
+
+def files_context(request) -> dict:
+    return {"files": StashFile.objects.of(request.studio)[:8], "columns": COLUMNS}
+
+
+@require_http_methods(["GET", "POST"])
+def files(request):
+    """What can go out; and a table that comes in, looked at first."""
+    if request.method == "GET":
+        return render(request, "stash/files.html", files_context(request))
+    request.member.must_be(MAKER)
+    made, faults = tried(lambda: _kept(request))
+    if faults:
+        return again(request, "stash/files.html", files_context(request), faults)
+    return redirect("stash:file", studio=request.studio.slug, file_id=made.pk)
+
+
+def _kept(request) -> StashFile:
+    upload = request.FILES.get("table")
+    if upload is None:
+        raise Told("Choose a CSV file.", "table")
+    if upload.size > LARGEST:
+        raise Told("That file is larger than 40 MB. Send it in pieces.", "table")
+    raw = upload.read()
+    try:
+        table = read_table(raw)
+        columns_of(table)
+    except (Unreadable, NoStash) as fault:
+        raise Told(str(fault), "table") from None
+    if not table.rows:
+        raise Told("There is a heading in that file, and no row under it.", "table")
+    if len(table.rows) > MOST_ROWS:
+        raise Told(f"That file has {len(table.rows)} rows; {MOST_ROWS} are the most at once.", "table")
+    return StashFile.objects.create(
+        studio=request.studio,
+        file=ContentFile(raw, name=f"{request.studio.pk}/{uuid.uuid4().hex}.csv"),
+        name=upload.name[:120],
+        by=request.member,
+        total=len(table.rows),
+    )
+
+
+@lru_cache(maxsize=2)
+def _table(path: str) -> Table:
+    """A kept file never changes; two are held while their rows come in."""
+    with open(path, "rb") as file:
+        return read_table(file.read())
+
+
+def _file(request, file_id) -> StashFile:
+    return get_object_or_404(StashFile.objects.of(request.studio), pk=file_id)
+
+
+def file_context(request, file: StashFile) -> dict:
+    table = _table(file.file.path)
+    context = {"file": file, "fates": [(fate, file.counts.get(fate, 0)) for fate in FATES], "table": table}
+    context["share"] = round(100 * file.done / file.total)
+    if file.done == 0:
+        found = fates(request.studio, table)
+        counts = Counter(row.fate for row in found)
+        context["fates"] = [(fate, counts[fate]) for fate in FATES]
+        head = [row for row in found if row.fate == "refused"][: SHOWN // 2]
+        shown = sorted([*head, *[row for row in found if row.fate != "refused"][:SHOWN]], key=lambda row: row.number)
+        context["rows"] = [(row, table.rows[row.number - 2]) for row in shown[:SHOWN]]
+        context["more"] = len(found) - len(context["rows"])
+        context["work"] = counts["new bag"] + counts["said anew"]
+    return context
+
+
+@require_GET
+def file(request, file_id):
+    """Before: each row's fate. While it comes in: how far it is. After: the report."""
+    return render(request, "stash/file.html", file_context(request, _file(request, file_id)))
+
+
+@require_POST
+def go_on(request, file_id):
+    """Take in the next rows."""
+    request.member.must_be(MAKER)
+    found = _file(request, file_id)
+    found = take_in_rows(request.member, found.pk, _table(found.file.path))
+    if request.htmx:
+        return render(request, "stash/_file.html", file_context(request, found))
+    if found.finished_at:
+        messages.success(request, f"{found.name} is in.")
+    return redirect("stash:file", studio=request.studio.slug, file_id=found.pk)
+
+
+@require_GET
+def report(request, file_id):
+    """The rows that were refused, with the reason, as they stood in the file."""
+    found = _file(request, file_id)
+    table = _table(found.file.path)
+    rows = [[number, words, *table.rows[number - 2]] for number, words in found.refused]
+    return _csv(write_table(["row", "why", *table.head], rows), f"refused-{found.made_at:%Y-%m-%d}.csv")
+
+
+@require_GET
+def stash_csv(request):
+    return _streamed(COLUMNS, stash_rows(request.studio), f"stash-{clock.today(request.studio)}.csv")
+
+
+@require_GET
+def ledger_csv(request):
+    return _streamed(LEDGER, ledger_rows(request.studio), f"ledger-{clock.today(request.studio)}.csv")
+
+
+def _streamed(head, rows, name: str) -> StreamingHttpResponse:
+    def lines():
+        yield write_table(head, ())
+        for row in rows:
+            yield write_table([str(cell) if cell is not None else "" for cell in row], ())
+
+    return _named(StreamingHttpResponse(lines(), content_type="text/csv; charset=utf-8"), name)
+
+
+def _csv(text: str, name: str) -> HttpResponse:
+    return _named(HttpResponse(text, content_type="text/csv; charset=utf-8"), name)
+
+
+def _named(response, name: str):
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response
