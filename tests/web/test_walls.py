@@ -21,7 +21,7 @@ from wembit.web.pictures import cleaned
 from wembit.web.plan.models import StandIn
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.models import Order, OrderLine
-from wembit.web.stash.models import Entry, StashFile
+from wembit.web.stash.models import Entry, Reminder, StashFile
 from wembit.web.studio.models import Studio, User
 
 OURS = ("studio", "stash", "figures", "plan", "bench", "restock")
@@ -73,6 +73,7 @@ def one_of_everything(owner) -> dict:
     tracing = begin_tracing(owner, figure.pk, "slab", None)
     reference = add_reference(owner, figure.pk, cleaned(photo(), owner.studio))
     mine = {"studio": owner.studio}
+    reminder = Reminder.objects.create(**mine, words="moths", due=clock.now().date(), every_days=9)
     file = StashFile.objects.create(
         **mine, file=ContentFile(b"form\ntops\n", name="x.csv"), name="x", by=owner, total=1
     )
@@ -86,6 +87,8 @@ def one_of_everything(owner) -> dict:
         "position": 0, "number": 1, "tracing_id": tracing.pk, "reference_id": reference.pk,
         "stand_in_id": stand_in.pk,
         "file_id": file.pk,
+        "reminder_id": reminder.pk,
+        "place": "A1",
         "recipe": f"{lot.pk}*1",
     }  # fmt: skip
 
@@ -125,7 +128,7 @@ def test_another_studio_is_not_there(theirs, owner):
     client = signed_in(owner)
     for name, route in ROUTES:
         if "<uuid" not in route and "<path" not in route:
-            answer = client.get(filled(route, {"studio": "dune"}))
+            answer = client.get(filled(route, {"studio": "dune", "place": "A1"}))
             assert answer.status_code == 404, name
 
 
@@ -136,6 +139,7 @@ def test_without_signing_in_everything_asks_for_it(owner):
             "name": "x",
             "key": "k",
             "recipe": "x",
+            "place": "A1",
             "position": 0,
             "number": 1,
             **dict.fromkeys(re.findall(r"uuid:(\w+)", route), uuid.uuid4()),

@@ -9,6 +9,7 @@ from wembit.web.bench.queries import makings
 from wembit.web.plan.queries import projects, shorts_by_project
 from wembit.web.restock.queries import on_the_way, tides_now
 from wembit.web.stash.queries import low_items
+from wembit.web.stash.walking import reminders_due
 
 SOON_DAYS = 14
 
@@ -33,4 +34,5 @@ def things_to_do(studio) -> dict:
         "startable": next((project for project in plan if not project.short), None),
         "low": low_items(studio),
         "coming": on_the_way(studio),
+        "looks": reminders_due(studio),
     }

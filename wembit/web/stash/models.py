@@ -125,6 +125,22 @@ class Lot(Owned):
         return self.item.name
 
 
+class Reminder(Owned):
+    """A dated look at a drawer, or at all of the wool: for moths, for damp; again every so many days, or once."""
+
+    words = models.CharField(max_length=80)
+    drawer = models.ForeignKey(Drawer, on_delete=models.CASCADE, null=True, related_name="reminders")
+    due = models.DateField()
+    every_days = models.PositiveSmallIntegerField(default=0)
+    seen_on = models.DateField(null=True)
+
+    class Meta:
+        ordering = ["due", "words"]
+
+    def __str__(self):
+        return self.words
+
+
 class StashFile(Owned):
     """A table of bags being taken in, row by row: how far it has come, and what became of the rows."""
 

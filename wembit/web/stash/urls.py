@@ -2,13 +2,17 @@
 
 from django.urls import path
 
-from . import file_views, intake_views, views
+from . import file_views, intake_views, views, walk_views
 
 app_name = "stash"
 urlpatterns = [
     path("", views.home, name="home"),
     path("stocktake/", intake_views.stocktake, name="stocktake"),
     path("delivery/", intake_views.delivery, name="delivery"),
+    path("walk/", walk_views.home, name="walk"),
+    path("walk/reminder/", walk_views.new_reminder, name="new_reminder"),
+    path("walk/reminder/<uuid:reminder_id>/", walk_views.tick, name="tick"),
+    path("walk/<str:place>/", walk_views.place, name="walk_place"),
     path("files/", file_views.files, name="files"),
     path("files/stash.csv", file_views.stash_csv, name="stash_csv"),
     path("files/ledger.csv", file_views.ledger_csv, name="ledger_csv"),

@@ -42,6 +42,10 @@
     if (done) event.preventDefault();
   });
 
+  // On the walk along the shelf the scale's field has the focus from the start: weigh, Enter, next.
+  const scale = document.querySelector(".walk input[name=amount]");
+  if (scale) scale.focus();
+
   // After a piece of the page was replaced, a fresh ink button at the bench takes the focus, so that Enter goes on.
   document.addEventListener("htmx:afterSettle", (event) => {
     const ink = event.target.querySelector("[data-ink]");

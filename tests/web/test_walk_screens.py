@@ -1,0 +1,116 @@
+"""Keeping the shelf true: the walk with the scale, sleeping bags, dated looks."""
+
+import datetime as dt
+import re
+from decimal import Decimal as D
+
+import pytest
+
+from tests.web import factories as make
+from tests.web.conftest import signed_in
+from tests.web.helpers import get, post, told, words
+from wembit.web import clock
+from wembit.web.stash.models import Entry, Lot, Reminder
+from wembit.web.studio.models import VIEWER
+
+
+@pytest.fixture
+def drawer(owner):
+    """Three bags in drawer A1, one elsewhere, one nowhere."""
+    for name, grams in (("fog", "38"), ("moss", "40"), ("slate", "12")):
+        make.lot(owner, name, grams)
+    make.lot(owner, "core", "300", form="core", drawer="B2")
+    make.lot(owner, "stray", "9", drawer="")
+
+
+def weigh(client, lot, amount, place="A1"):
+    return post(client, f"stash/walk/{place}/?bag={lot.pk}", follow=True, amount=amount)
+
+
+def test_the_walk_begins_where_nobody_was_for_longest(client, owner, studio, drawer):
+    for lot in Lot.objects.of(studio).filter(drawer__name="A1"):
+        post(client, f"stash/lot/{lot.pk}/weigh/", amount=str(lot.on_hand))
+    page = words(get(client, "stash/walk/"))
+    assert page.index("Drawer B2") < page.index("Drawer A1") and "No drawer , 1 bag" in page.replace(
+        "drawer,", "drawer ,"
+    )
+
+
+def test_one_bag_after_another_to_the_end(client, studio, drawer):
+    page = get(client, "stash/walk/A1/")
+    assert "bag 1 of 3" in words(page) and "<h1>fog" in page
+    bags = {lot.item.name: lot for lot in Lot.objects.of(studio).select_related("item")}
+    page = weigh(client, bags["fog"], "38,6").content.decode()
+    assert "<h1>moss" in page and "air or the scale, not a loss" in page
+    page = weigh(client, bags["moss"], "31").content.decode()
+    assert "<h1>slate" in page and "9" in page and "taken and not written down" in page
+    page = weigh(client, bags["slate"], "").content.decode()
+    assert "Drawer A1 is true" in page
+    held = {lot.item.name: lot.on_hand for lot in Lot.objects.of(studio).select_related("item")}
+    assert (held["fog"], held["moss"], held["slate"]) == (D("38.6"), 31, 12)
+    assert Entry.objects.of(studio).filter(verb="recount").count() == 2, "an empty field leaves the bag as it is"
+
+
+def test_what_cannot_be_read_stays_with_the_bag(client, studio, drawer):
+    lot = Lot.objects.of(studio).get(item__name="moss")
+    answer = post(client, f"stash/walk/A1/?bag={lot.pk}", amount="much")
+    assert "cannot be read" in told(answer) and 'value="much"' in answer.content.decode()
+
+
+def test_bags_without_a_drawer_are_a_place_and_an_unknown_one_is_not(client, drawer):
+    assert "stray" in get(client, "stash/walk/-/")
+    assert client.get(client.base + "stash/walk/Z9/").status_code == 404
+    assert "<h1>fog" in get(client, "stash/walk/A1/?bag=nonsense")
+
+
+def test_notions_are_counted_on_the_walk(client, owner, studio):
+    lot = make.notion_lot(owner)
+    page = get(client, "stash/walk/-/")
+    assert "There are" in page
+    weigh(client, lot, "18", "-")
+    lot.refresh_from_db()
+    assert lot.on_hand == 18
+
+
+def test_bags_that_nobody_touched_for_half_a_year_are_named(client, owner):
+    with clock.as_of(clock.now() - dt.timedelta(days=200)):
+        make.lot(owner, "sleeper", "5")
+    make.lot(owner, "moss", "5")
+    page = words(get(client, "stash/walk/"))
+    asleep = page.split("half a year")[1]
+    assert "sleeper" in asleep and "moss" not in asleep
+
+
+def test_a_dated_look_comes_round_and_stands_on_today(client, studio):
+    today = clock.today(studio)
+    post(client, "stash/walk/reminder/", words="moths", due=today.isoformat(), every_days="42", drawer="E1")
+    found = Reminder.objects.of(studio).get()
+    assert found.drawer.name == "E1" and "moths" in get(client, "")
+    post(client, f"stash/walk/reminder/{found.pk}/")
+    found.refresh_from_db()
+    assert found.due == today + dt.timedelta(days=42) and found.seen_on == today and "moths" not in get(client, "")
+
+
+def test_a_look_for_once_is_gone_when_it_is_done(client, studio):
+    post(client, "stash/walk/reminder/", words="damp", due=clock.today(studio).isoformat(), every_days="0")
+    post(client, f"stash/walk/reminder/{Reminder.objects.get().pk}/")
+    assert not Reminder.objects.exists()
+
+
+@pytest.mark.parametrize(
+    ("change", "said"),
+    [({"words": " "}, "Say what"), ({"due": "soon"}, "Write a day"), ({"due": "2020-01-01"}, "lies behind"),
+     ({"every_days": "often"}, "whole days"), ({"every_days": "5000"}, "whole days")],
+)  # fmt: skip
+def test_a_look_that_cannot_be_is_told_and_stays(client, studio, change, said):
+    given = {"words": "moths", "due": clock.today(studio).isoformat(), "every_days": "42"} | change
+    answer = post(client, "stash/walk/reminder/", **given)
+    assert said in told(answer)
+    assert re.search(rf'name="every_days"[^>]*value="{given["every_days"]}"', answer.content.decode())
+
+
+def test_a_viewer_walks_and_weighs_nothing(studio, client, drawer):
+    viewer = signed_in(make.member(studio, VIEWER, "una"))
+    assert "Next bag" not in get(viewer, "stash/walk/A1/")
+    lot = Lot.objects.of(studio).get(item__name="moss")
+    assert post(viewer, f"stash/walk/A1/?bag={lot.pk}", amount="3").status_code == 403

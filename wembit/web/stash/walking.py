@@ -1,0 +1,65 @@
+"""The walk along the shelf: one place after another, one bag after another."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass
+
+from django.db.models import Count, F, Max, Min, Q
+
+from wembit.web import clock
+
+from .models import Lot, Reminder
+from .queries import with_promised
+
+NOWHERE = "-"  # stands in addresses for bags without a drawer
+ASLEEP_DAYS = 180
+
+
+@dataclass(frozen=True)
+class Place:
+    """A drawer with its number of bags, how many of them were never weighed again, and when the first of them was last."""
+
+    name: str
+    count: int
+    never: int
+    oldest: dt.datetime | None
+
+    @property
+    def key(self) -> str:
+        return self.name or NOWHERE
+
+
+def places(studio) -> list[Place]:
+    """Where bags lie, that first which was not walked for longest."""
+    rows = (
+        Lot.objects.of(studio)
+        .on_shelf()
+        .values("drawer__name")
+        .annotate(count=Count("pk"), never=Count("pk", filter=Q(recounted_at=None)), oldest=Min("recounted_at"))
+    )
+    found = [Place(row["drawer__name"] or "", row["count"], row["never"], row["oldest"]) for row in rows]
+    now = clock.now()
+    return sorted(found, key=lambda place: (not place.never, place.oldest or now, place.name))
+
+
+def bags_in(studio, key: str) -> list[Lot]:
+    """The bags of a place in the order of the walk."""
+    lots = with_promised(Lot.objects.of(studio).on_shelf()).select_related("item", "drawer")
+    lots = lots.filter(drawer=None) if key == NOWHERE else lots.filter(drawer__name=key)
+    return list(lots.order_by("item__kind", "item__breed", "item__form", "item__name", "dye_lot", "made_at", "pk"))
+
+
+def asleep(studio) -> list[Lot]:
+    """Bags that nobody has touched for half a year, the longest first."""
+    before = clock.now() - dt.timedelta(days=ASLEEP_DAYS)
+    lots = Lot.objects.of(studio).on_shelf().annotate(touched=Max("movements__entry__happened_at"))
+    return list(lots.filter(touched__lt=before).select_related("item", "drawer").order_by("touched")[:12])
+
+
+def reminders(studio) -> list[Reminder]:
+    return list(Reminder.objects.of(studio).select_related("drawer").order_by(F("due").asc(), "words"))
+
+
+def reminders_due(studio) -> list[Reminder]:
+    return list(Reminder.objects.of(studio).filter(due__lte=clock.today(studio)).select_related("drawer"))
