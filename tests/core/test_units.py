@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core.units import Disagree, Unreadable, length, shown, weight
+from wembit.core.units import Disagree, Hand, Unreadable, length, shown, weight
 
 
 # 1 in = 25.4 mm, 1 oz = 28.349523125 g: international yard and pound agreement, 1959
@@ -54,7 +54,7 @@ def test_a_weight_is_read_as_written(text, grams):
 
 @pytest.mark.parametrize(("text", "pinches"), [("a pinch", 1), ("2 pinches", 2), ("half a pinch", 0.5), ("pinch", 1)])
 def test_a_pinch_is_the_weight_the_maker_has_shown(text, pinches):
-    assert weight(text, pinch_g=0.04).value == pytest.approx(0.04 * pinches)
+    assert weight(text, hand=Hand(pinch_g=0.04)).value == pytest.approx(0.04 * pinches)
 
 
 def test_a_pinch_that_was_never_shown_is_asked_for():
@@ -80,3 +80,12 @@ def test_no_text_breaks_the_reader(text):
 
 def test_shown_drops_zeros():
     assert [shown(value) for value in (7.5, 7.0, 0.125, 100)] == ["7.5", "7", "0.12", "100"]
+
+
+def test_a_length_of_a_strand_and_a_palm_are_weights_once_the_scale_has_shown_them():
+    hand = Hand(palm_g=0.5, metre_g=22)
+    assert weight("20 cm", hand=hand).value == pytest.approx(4.4) and weight("two palms", hand=hand).value == 1.0
+    assert weight("1/2 palm", hand=hand).understood == "0.25 g"
+    for text in ("20 cm", "a palm"):
+        with pytest.raises(Unreadable):
+            weight(text)

@@ -20,58 +20,85 @@ SMALLEST_PIECE_G = 0.02  # common practice
 A_PINCH_BELOW_G = 0.05
 
 
+CRIMPS = ("hardly any", "some", "fine and close")
+FELTING = ("slowly", "steadily", "quickly", "not at all")
+TOUCHES = ("soft", "between", "coarse")
+USES = ("core", "cover", "coat", "locks", "detail")
+
+
 @dataclass(frozen=True)
 class Breed:
-    """Where a fibre comes from. Diameter in µm, staple in mm: middle values of the breed."""
+    """Where a fibre comes from. Diameter in µm, staple in mm: middle values of the breed; its crimp, how it felts under the
+    needle, how it feels, what it is mostly used for."""
 
     name: str
     micron_um: float
     staple_mm: float | None
+    crimp: str = "some"
+    felting: str = "steadily"
+    touch: str = "between"
+    uses: tuple[str, ...] = ("cover",)
 
 
-# Middle fibre diameter and staple length; common practice of the trade
+# Middle fibre diameter and staple length, and what the breeds are like under the needle; common practice of the trade
 BREEDS = {
-    "merino": Breed("Merino", 21, 75),
-    "corriedale": Breed("Corriedale", 27, 110),
-    "bluefaced": Breed("Bluefaced Leicester", 26, 110),
-    "shetland": Breed("Shetland", 25, 90),
-    "jacob": Breed("Jacob", 30, 110),
-    "romney": Breed("Romney", 33, 140),
-    "gotland": Breed("Gotland", 33, 120),
-    "wensleydale": Breed("Wensleydale", 34, 230),
-    "mountain": Breed("Mountain mix", 30, 70),
-    "alpaca": Breed("Alpaca", 24, 100),
-    "mohair": Breed("Mohair", 30, 130),
-    "silk": Breed("Silk", 13, 90),
-    "polyester": Breed("Polyester", 25, None),
-    "mixed": Breed("Mixed", 25, None),
+    "merino": Breed("Merino", 21, 75, "fine and close", "slowly", "soft", ("cover", "detail")),
+    "corriedale": Breed("Corriedale", 27, 110, "some", "quickly", "between", ("core", "cover")),
+    "bluefaced": Breed("Bluefaced Leicester", 26, 110, "some", "steadily", "soft", ("cover", "coat")),
+    "shetland": Breed("Shetland", 25, 90, "fine and close", "quickly", "between", ("cover",)),
+    "jacob": Breed("Jacob", 30, 110, "some", "quickly", "between", ("core", "cover")),
+    "romney": Breed("Romney", 33, 140, "some", "quickly", "coarse", ("core",)),
+    "gotland": Breed("Gotland", 33, 120, "some", "quickly", "between", ("coat", "locks")),
+    "wensleydale": Breed("Wensleydale", 34, 230, "hardly any", "slowly", "between", ("locks", "coat")),
+    "mountain": Breed("Mountain mix", 30, 70, "fine and close", "quickly", "coarse", ("core",)),
+    "alpaca": Breed("Alpaca", 24, 100, "hardly any", "slowly", "soft", ("coat", "cover")),
+    "mohair": Breed("Mohair", 30, 130, "hardly any", "slowly", "soft", ("coat", "locks")),
+    "silk": Breed("Silk", 13, 90, "hardly any", "not at all", "soft", ("detail",)),
+    "polyester": Breed("Polyester", 25, None, "some", "not at all", "between", ("core",)),
+    "mixed": Breed("Mixed", 25, None, "some", "steadily", "between", ("cover",)),
     "unknown": Breed("Wool", 25, 90),  # a bag whose label is lost
 }
 
 
 @dataclass(frozen=True)
 class Form:
-    """How a fibre comes. Loose density in g/cm³; a strand is also sold and used by its length; some blend by hand."""
+    """How a fibre comes. Loose density in g/cm³; a strand is also sold and used by its length; some blend by hand; what it is
+    good for."""
 
     name: str
     loose_g_cm3: float
     strand: bool = False
     linear_g_m: float | None = None
     blends: bool = False
+    good_for: str = ""
 
 
 # Loose densities 0.02–0.06 g/cm³ and strands of 20–25 g/m: from memory, replaced by what the scale learns. Which forms blend
 # with each other by hand: common practice.
 FORMS = {
-    "tops": Form("tops", 0.05, True, 22, blends=True),
-    "sliver": Form("sliver", 0.04, True, 15, blends=True),
-    "batt": Form("batt", 0.03, blends=True),
-    "core": Form("core wool", 0.03, blends=True),
-    "locks": Form("locks", 0.03),
-    "neps": Form("neps", 0.06),
-    "fleece": Form("fleece", 0.02, blends=True),
-    "scrap": Form("scrap", 0.04),
-    "filling": Form("filling", 0.015),
+    "tops": Form(
+        "tops",
+        0.05,
+        True,
+        22,
+        blends=True,
+        good_for="smooth covers, long fur; pulled apart for shaping",
+    ),
+    "sliver": Form(
+        "sliver",
+        0.04,
+        True,
+        15,
+        blends=True,
+        good_for="shaping and covers; it grips well",
+    ),
+    "batt": Form("batt", 0.03, blends=True, good_for="shaping in the round, covers; it felts evenly"),
+    "core": Form("core wool", 0.03, blends=True, good_for="the inside; cheap, springy, quick to felt"),
+    "locks": Form("locks", 0.03, good_for="curls and coats, planted or laid; they are not carded"),
+    "neps": Form("neps", 0.06, good_for="specks and rough skins, felted in on top"),
+    "fleece": Form("fleece", 0.02, blends=True, good_for="own batts, rough coats; it may want washing first"),
+    "scrap": Form("scrap", 0.04, good_for="stuffing, the inside of hidden parts"),
+    "filling": Form("filling", 0.015, good_for="large insides; it does not felt, wool goes over it"),
 }
 
 NOTIONS = {

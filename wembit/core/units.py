@@ -22,7 +22,7 @@ WORDS = {
 }  # fmt: skip
 GLYPHS = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
 AMOUNT = re.compile(r"(?P<number>\d+\s*/\s*\d+|\d+\s+\d+\s*/\s*\d+|[\d.,]+)\s*(?P<unit>[^\d\s/&,;]*)")
-PINCH = re.compile(r"(?:(?P<count>[\d.,/ ]+|a|one|half a|two|three|four)\s+)?pinch(?:es)?")
+HANDFUL = re.compile(r"(?:(?P<count>[\d.,/ ]+|a|one|half a|two|three|four)\s+)?(?P<what>pinch|palm)(?:es|s|fuls?)?")
 COUNTS = {None: 1, "a": 1, "one": 1, "half a": 0.5, "two": 2, "three": 3, "four": 4}
 SHARE = re.compile(r"(?:(?P<count>a|an|one|two|three|four|five|six|seven|the) )?(?P<part>half|halves|thirds?|quarters?|fifths?"
                    r"|sixths?|eighths?|tenths?|whole|same|twice|double)")  # fmt: skip
@@ -83,15 +83,35 @@ def length(text: str, unit: str = "mm") -> Measure:
     return Measure(first, f"{shown(first)} mm")
 
 
-def weight(text: str, unit: str = "g", pinch_g: float | None = None) -> Measure:
-    """A weight in g; a bare number counts in `unit`; a pinch counts `pinch_g`, once it was shown. Raises `Unreadable`."""
+@dataclass(frozen=True)
+class Hand:
+    """What a pinch and a palm of wool weigh, and a metre of a strand, in g; None where nobody has shown it yet."""
+
+    pinch_g: float | None = None
+    palm_g: float | None = None
+    metre_g: float | None = None
+
+
+def weight(text: str, unit: str = "g", hand: Hand = Hand()) -> Measure:
+    """A weight in g; a bare number counts in `unit`; pinches, palms and lengths of a strand count what the hand has shown.
+
+    Raises `Unreadable`.
+    """
     plain = _plain(text)
-    if match := PINCH.fullmatch(plain):
-        if pinch_g is None:
+    if match := HANDFUL.fullmatch(plain):
+        what = match["what"]
+        each = hand.pinch_g if what == "pinch" else hand.palm_g
+        if each is None and what == "pinch":
             raise Unreadable("Show Wembit your pinch first: weigh ten of them together, on the page of your hand.")
+        if each is None:
+            raise Unreadable("Show Wembit a palm of this wool first: lay it on the scale, on the page of the fibre.")
         word = match["count"].strip() if match["count"] else None
         count = COUNTS[word] if word in COUNTS else _number(word)
-        return Measure(count * pinch_g, f"{shown(count * pinch_g)} g")
+        return Measure(count * each, f"{shown(count * each)} g")
+    match = AMOUNT.fullmatch(plain)
+    if hand.metre_g and match and WORDS.get(match["unit"]) in MM:
+        grams = length(plain).value / 1000 * hand.metre_g
+        return Measure(grams, f"{shown(grams)} g")
     value = _one(plain, GRAMS, unit, "a weight, like 7.5 g, 0.2 kg or 1 oz")
     return Measure(value, f"{shown(value)} g")
 

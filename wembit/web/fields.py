@@ -17,9 +17,9 @@ STEP = Decimal("0.001")
 class MeasureField(forms.Field):
     """A length in mm or a weight in g, as a Decimal."""
 
-    def __init__(self, *, measure: str, unit: str, pinch_g=None, most: float = 1e6, least: float = 0, **options):
+    def __init__(self, *, measure: str, unit: str, hand=units.Hand(), most: float = 1e6, least: float = 0, **options):
         super().__init__(**options)
-        self.measure, self.unit, self.pinch_g, self.most, self.least = measure, unit, pinch_g, most, least
+        self.measure, self.unit, self.hand, self.most, self.least = measure, unit, hand, most, least
 
     @property
     def suffix(self) -> str:
@@ -30,7 +30,7 @@ class MeasureField(forms.Field):
         if not text:
             return None
         try:
-            found = read(text, self.measure, self.unit, self.pinch_g)
+            found = read(text, self.measure, self.unit, self.hand)
         except ValueError as fault:
             raise ValidationError(str(fault), code="unreadable") from None
         if found.value < self.least:
@@ -46,7 +46,7 @@ class MeasureField(forms.Field):
             raise ValidationError("Write how much, like 7.5 g." if self.measure == "weight" else "Write a length.")
 
 
-def read(text: str, measure: str, unit: str, pinch_g=None) -> units.Measure:
+def read(text: str, measure: str, unit: str, hand: units.Hand = units.Hand()) -> units.Measure:
     """The core's reading of a text. Raises ValueError with a message for a person."""
     if measure == "length":
         return units.length(text, unit)
@@ -55,24 +55,31 @@ def read(text: str, measure: str, unit: str, pinch_g=None) -> units.Measure:
         if found != int(found):
             raise units.Unreadable("Write a whole number of pieces.")
         return units.Measure(found, f"{found:g} pieces")
-    return units.weight(text, unit, float(pinch_g) if pinch_g else None)
+    return units.weight(text, unit, hand)
 
 
-def weight_field(member, **options) -> MeasureField:
-    return MeasureField(measure="weight", unit=member.studio.weight_unit, pinch_g=member.pinch_g, **options)
+def hand_of(member, item=None) -> units.Hand:
+    """What a pinch, a palm and a metre weigh: of this item where the scale has shown it, else the member's own pinch."""
+    pinch = (item.pinch_g if item else None) or member.pinch_g
+    palm = item.palm_g if item else None
+    return units.Hand(pinch and float(pinch), palm and float(palm), item.grams_a_metre if item else None)
+
+
+def weight_field(member, item=None, **options) -> MeasureField:
+    return MeasureField(measure="weight", unit=member.studio.weight_unit, hand=hand_of(member, item), **options)
 
 
 def length_field(studio, **options) -> MeasureField:
     return MeasureField(measure="length", unit=studio.length_unit, **options)
 
 
-def amount_field(member, unit: str, **options) -> MeasureField:
-    """The field of an item's amount, by the item's unit."""
+def amount_field(member, unit: str, item=None, **options) -> MeasureField:
+    """The field of an item's amount, by the item's unit; of wool also by what the scale has learnt of the item."""
     if unit == PIECES:
         return MeasureField(measure="count", unit="", **options)
     if unit == MILLIMETRES:
         return MeasureField(measure="length", unit=member.studio.length_unit, **options)
-    return weight_field(member, **options)
+    return weight_field(member, item, **options)
 
 
 class DayField(forms.DateField):

@@ -15,12 +15,13 @@ from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.answers import local_path
 from wembit.web.doing import things_now
-from wembit.web.fields import read
+from wembit.web.fields import hand_of, read
 from wembit.web.finding import found
 from wembit.web.frame import places
 from wembit.web.presses import press_of
 from wembit.web.stash.actions.undo import undo
 from wembit.web.stash.models import RECOUNT
+from wembit.web.stash.queries import item_named
 from wembit.web.told import Told
 
 
@@ -39,7 +40,8 @@ def understood(request):
     answer, fault = "", ""
     if text.strip():
         try:
-            answer = read(text, measure, unit or request.studio.weight_unit, request.member.pinch_g).understood
+            hand = hand_of(request.member, item_named(request.studio, request.GET.get("item", "")))
+            answer = read(text, measure, unit or request.studio.weight_unit, hand).understood
         except ValueError as trouble:
             fault = str(trouble)
     return render(request, "_understood.html", {"answer": answer, "fault": fault})

@@ -32,10 +32,12 @@ class Wool:
     hue: str
     lab: tuple[float, float, float]
     free: float | None
+    source: str
+    micron_um: float
 
     @property
     def what(self) -> str:
-        return f"{BREEDS[self.breed].name} {FORMS[self.form].name}"
+        return f"{self.source} {FORMS[self.form].name}"
 
 
 @dataclass(frozen=True)
@@ -60,7 +62,8 @@ class Wools:
 
 
 FIELDS = ("pk", "item_id", "item__name", "item__breed", "item__form", "drawer__name", "dye_lot", "srgb", "hue",
-          "lab_l", "lab_a", "lab_b", "on_hand", "promised", "weighed", "curve")  # fmt: skip
+          "lab_l", "lab_a", "lab_b", "on_hand", "promised", "weighed", "curve", "item__own_breed__name",
+          "item__own_breed__micron_um")  # fmt: skip
 
 
 def wools(studio: Studio) -> Wools:
@@ -72,29 +75,36 @@ def _wools(studio: Studio) -> Wools:
     lots = with_promised(Lot.objects.of(studio).on_shelf().filter(item__kind=FIBRE)).order_by(F("made_at"), "pk")
     rows, kept = [], []
     without = 0
-    for (
-        pk,
-        item,
-        name,
-        breed,
-        form,
-        drawer,
-        dye_lot,
-        srgb,
-        hue,
-        l,
-        a,
-        b,
-        held,
-        promised,
-        weighed,
-        curve,
-    ) in lots.values_list(*FIELDS):
+    for row in lots.values_list(*FIELDS):
+        (
+            pk,
+            item,
+            name,
+            breed,
+            form,
+            drawer,
+            dye_lot,
+            srgb,
+            hue,
+            *lab,
+            held,
+            promised,
+            weighed,
+            curve,
+            source,
+            micron,
+        ) = row
         if curve is None:
             without += 1
             continue
         free = max(float(held - promised), 0.0) if weighed else None
-        rows.append(Wool(str(pk), str(item), name, breed, form, drawer or "", dye_lot, srgb, hue, (l, a, b), free))
+        known = BREEDS[breed]
+        rows.append(
+            Wool(
+                str(pk), str(item), name, breed, form, drawer or "", dye_lot, srgb, hue, tuple(lab), free,
+                source or known.name, micron or known.micron_um,
+            )
+        )  # fmt: skip
         kept.append(bytes(curve))
     curves = (
         np.frombuffer(b"".join(kept), dtype=KEPT_AS).astype(float).reshape(len(rows), -1) if rows else np.empty((0, 36))

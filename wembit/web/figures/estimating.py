@@ -156,7 +156,7 @@ def _layer(layer: Layer, palette: Palette, ground: object, shape: Solid, seat: S
     if layer.role == "core" and item and item.form == "filling" and not {"firmness", "density_g_cm3"} & set(row):
         row["density_g_cm3"] = FILLING_DENSITY
     if layer.role in ("cover", "detail"):
-        breed = BREEDS[item.breed] if item and item.breed else BREEDS["merino"]
+        breed = item.source if item and item.breed else BREEDS["merino"]
         over = layer.over_id or (ground if layer.role == "detail" else None)
         srgb = palette.colour(layer.slot_id)
         row |= {

@@ -5,7 +5,7 @@ from __future__ import annotations
 from wembit.core import units
 from wembit.core.details import ALONG, BORDER, LINE, PATCH, RING, ROUND, ROW, SPOTS, grams_per_cm, kind_of
 from wembit.core.fibres import FIRMNESS
-from wembit.web.fields import read
+from wembit.web.fields import hand_of, read
 
 ROLES = {
     "core": "inside",
@@ -41,7 +41,7 @@ class Reader:
         if name not in self.given:
             return
         try:
-            found = read(self.given[name], measure, unit, self.member.pinch_g).value
+            found = read(self.given[name], measure, unit, hand_of(self.member)).value
         except ValueError as fault:
             self.faults[name] = str(fault)
             return

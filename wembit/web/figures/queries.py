@@ -116,3 +116,9 @@ def palettes(studio, ways: list[Colourway]) -> dict:
             {choice.slot_id: seen.get(choice.item_id, BARE) for choice in mine},
         )
     return found
+
+
+def ways_with(studio, item) -> list[Colourway]:
+    """The colourways of newest versions in which a fibre is chosen."""
+    chosen = set(Choice.objects.of(studio).filter(item=item).values_list("colourway", flat=True))
+    return [way for way in colourways(studio) if way.pk in chosen]

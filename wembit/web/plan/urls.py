@@ -6,6 +6,7 @@ from . import views
 
 app_name = "plan"
 urlpatterns = [
+    path("needed-by/<uuid:item_id>/", views.needed_by, name="needed_by"),
     path("", views.home, name="home"),
     path("new/", views.new, name="new"),
     path("<uuid:project_id>/", views.project, name="project"),

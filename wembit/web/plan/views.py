@@ -7,13 +7,14 @@ import datetime as dt
 from django import forms
 from django.contrib import messages
 from django.db.models import Count, Q
-from django.shortcuts import redirect, render
+from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.web import clock
 from wembit.web.answers import again, faults_of, page, tried
 from wembit.web.fields import DayField, not_past
-from wembit.web.figures.queries import colourways
+from wembit.web.figures.queries import colourways, ways_with
+from wembit.web.stash.models import Item
 
 from . import queries
 from .actions.change_project import change_project
@@ -161,3 +162,11 @@ def pull_list(request, project_id):
     """What to lay out, bag by bag, to print."""
     found = queries.project_of(request.studio, project_id)
     return render(request, "plan/pull_list.html", project_context(request, found))
+
+
+@require_GET
+def needed_by(request, item_id):
+    """The figures that a fibre is chosen for, and the projects that still need it: a piece of the fibre's page."""
+    item = get_object_or_404(Item.objects.of(request.studio), pk=item_id)
+    context = {"ways": ways_with(request.studio, item), "needs": queries.open_needs(request.studio, item=item)}
+    return render(request, "plan/_needed_by.html", context)

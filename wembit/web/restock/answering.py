@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
-from wembit.core.fibres import BREEDS, FORMS
+from wembit.core.fibres import FORMS
 from wembit.core.stock.standing_in import Trouble
 from wembit.web import clock
 from wembit.web.colour.asking import Recipe, recipes
@@ -86,8 +86,8 @@ def _trouble(wool: Wool, need, free: float, grams: float, **more) -> Trouble:
     return Trouble(
         seen=need.seen,
         other_form=wool.form != old.form,
-        other_breed=wool.breed != old.breed,
-        micron_um=BREEDS[wool.breed].micron_um - BREEDS[old.breed].micron_um,
+        other_breed=wool.source != old.source.name,
+        micron_um=wool.micron_um - old.source.micron_um,
         share_of_free=grams / free if free else 1.0,
         **more,
     )

@@ -8,7 +8,7 @@ from django.db import models
 from django.db.models import F, Q
 from django.db.models.functions import Lower
 
-from wembit.core.fibres import BREEDS, FORMS, NOTIONS
+from wembit.core.fibres import BREEDS, FORMS, NOTIONS, Breed
 from wembit.web.numbers import GRAMS, MILLIMETRES, PIECES
 from wembit.web.owned import Owned, OwnedQuerySet
 
@@ -36,6 +36,28 @@ class Drawer(Owned):
         return self.name
 
 
+class OwnBreed(Owned):
+    """A source of fibre that the studio adds to the table: middle values, and what it is like, in words."""
+
+    name = models.CharField(max_length=40)
+    micron_um = models.FloatField()
+    staple_mm = models.FloatField(null=True, blank=True)
+    like = models.JSONField(default=dict)  # crimp, felting, touch, uses, as in the table
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [
+            models.UniqueConstraint("studio", Lower("name"), name="one_breed_a_name"),
+            models.CheckConstraint(condition=Q(micron_um__gt=0), name="breed_has_a_diameter"),
+        ]
+
+    def __str__(self):
+        return self.name
+
+    def as_breed(self) -> Breed:
+        return Breed(self.name, self.micron_um, self.staple_mm, **self.like)
+
+
 class Item(Owned):
     """What can be on the shelf: a fibre (breed × form × colour name, in grams) or a notion (counted or measured)."""
 
@@ -48,6 +70,9 @@ class Item(Owned):
     size_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True, blank=True)
     unit_cost = models.DecimalField("what one of it costs", max_digits=12, decimal_places=5, null=True, blank=True)
     linear_g_m = models.DecimalField("grams a metre", max_digits=7, decimal_places=2, null=True, blank=True)
+    palm_g = models.DecimalField("what a palm of it weighs", max_digits=7, decimal_places=3, null=True, blank=True)
+    pinch_g = models.DecimalField("what a pinch of it weighs", max_digits=7, decimal_places=4, null=True, blank=True)
+    own_breed = models.ForeignKey("OwnBreed", on_delete=models.SET_NULL, null=True, blank=True, related_name="items")
     minimum = models.DecimalField(max_digits=10, decimal_places=2, default=0)
     note = models.TextField(blank=True)
     recipe = models.JSONField(default=list)  # of a made fibre: the items in it with their whole parts
@@ -75,7 +100,12 @@ class Item(Owned):
         if self.kind == NOTION:
             size = f" {self.size_mm.normalize():f} mm" if self.size_mm else ""
             return NOTIONS[self.notion] + size
-        return f"{BREEDS[self.breed].name} {FORMS[self.form].name}"
+        return f"{self.source.name} {FORMS[self.form].name}"
+
+    @property
+    def source(self) -> Breed:
+        """Where the fibre comes from: the studio's own breed, else that of the table."""
+        return self.own_breed.as_breed() if self.own_breed_id else BREEDS[self.breed]
 
     @property
     def grams_a_metre(self) -> float | None:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from itertools import groupby
 
-from wembit.core.fibres import BREEDS, FORMS, NOTIONS
+from wembit.core.fibres import FORMS, NOTIONS
 
 from .forms_drawn import Drawing, drawings
 from .models import FIBRE, Lot
@@ -81,7 +82,7 @@ def _group(lot: Lot, by: str) -> str:
         return f"{lot.hue}s" if lot.hue else "no colour picked yet"
     if item.kind != FIBRE:
         return "notions" if by == "hue" else NOTIONS[item.notion]
-    return FORMS[item.form].name if by == "form" else f"{BREEDS[item.breed].name} {FORMS[item.form].name}"
+    return FORMS[item.form].name if by == "form" else item.what
 
 
 @dataclass(frozen=True)
@@ -108,3 +109,21 @@ def step_chart(lines) -> StepChart | None:
         path += f"M{x:.1f} {new:.1f}" if not path else f"H{x:.1f}V{new:.1f}"
     path += "H316"
     return StepChart(path, path + "V86H4Z", most)
+
+
+@dataclass(frozen=True)
+class MonthsChart:
+    """Bars of use in a box of 480 × 120: x, height, the month's first day and the amount; the most of them."""
+
+    bars: list[tuple[int, float, dt.date, Decimal]]
+    most: Decimal
+
+
+def months_chart(rows: Sequence[tuple[dt.date, Decimal]]) -> MonthsChart | None:
+    """What was used month by month; None where nothing was."""
+    most = max((amount for _, amount in rows), default=Decimal(0))
+    if not most:
+        return None
+    return MonthsChart(
+        [(40 * n, round(84 * float(amount / most), 1), first, amount) for n, (first, amount) in enumerate(rows)], most
+    )

@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 from uuid import UUID
 
 from django.db.models import Case, Count, F, OuterRef, Q, Subquery, Sum, Value, When
-from django.db.models.functions import Coalesce
+from django.db.models.functions import Coalesce, TruncMonth
 from django.http import Http404
 
 from wembit.core.colour.spaces import GREY, HUES
 from wembit.core.fibres import FORMS
 from wembit.web import clock
 
-from .models import FIBRE, GRAMS, ZERO, Drawer, Entry, Item, Lot, Movement, Promise
+from .models import BLENDED_OUT, FIBRE, GRAMS, PULLED, RETURNED, ZERO, Drawer, Entry, Item, Lot, Movement, Promise
 from .swatch import LOOK
+
+USED = (PULLED, RETURNED, BLENDED_OUT)
 
 
 def lot_of(studio, lot_id: UUID) -> Lot:
@@ -219,3 +222,30 @@ def last_laid_in(studio) -> list[Lot]:
 
 def item_names(studio) -> list[str]:
     return list(Item.objects.of(studio).order_by("name").values_list("name", flat=True).distinct())
+
+
+def item_named(studio, text: str) -> Item | None:
+    """This studio's item of that id; None for any other text."""
+    try:
+        return Item.objects.of(studio).filter(pk=UUID(text)).first()
+    except ValueError:
+        return None
+
+
+def bags_of(item: Item) -> list[Lot]:
+    """The bags of an item on the shelf, with `promised`."""
+    return list(
+        with_promised(Lot.objects.on_shelf().filter(item=item)).select_related("item", "drawer").order_by("made_at")
+    )
+
+
+def used_by_month(item: Item, today: dt.date, months: int = 12) -> list[tuple[dt.date, Decimal]]:
+    """What was taken of an item in each of the last months, less what was put back; each month by its first day."""
+    taken = Movement.objects.filter(lot__item=item, kind__in=USED, entry__reversed_by=None, entry__reverses=None)
+    rows = taken.annotate(month=TruncMonth("entry__happened_at")).values("month").annotate(total=Sum("amount"))
+    found = {row["month"].date(): -row["total"] for row in rows.order_by()}
+    firsts, first = [], today.replace(day=1)
+    for _ in range(months):
+        firsts.append(first)
+        first = (first - dt.timedelta(days=1)).replace(day=1)
+    return [(each, max(found.get(each, ZERO), ZERO)) for each in reversed(firsts)]

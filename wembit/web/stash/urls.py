@@ -2,13 +2,16 @@
 
 from django.urls import path
 
-from . import file_views, intake_views, views, walk_views
+from . import fibre_views, file_views, intake_views, views, walk_views
 
 app_name = "stash"
 urlpatterns = [
     path("", views.home, name="home"),
     path("stocktake/", intake_views.stocktake, name="stocktake"),
     path("delivery/", intake_views.delivery, name="delivery"),
+    path("breeds/", fibre_views.breeds, name="breeds"),
+    path("fibre/<uuid:item_id>/", fibre_views.fibre, name="fibre"),
+    path("fibre/<uuid:item_id>/learn/", fibre_views.learn, name="learn"),
     path("walk/", walk_views.home, name="walk"),
     path("walk/reminder/", walk_views.new_reminder, name="new_reminder"),
     path("walk/reminder/<uuid:reminder_id>/", walk_views.tick, name="tick"),

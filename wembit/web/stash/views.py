@@ -158,7 +158,7 @@ def _on_lot(request, lot_id, do, said: str, *, zero: bool = False):
     """Read an amount, do something with the lot, answer with its tray."""
     found = queries.lot_of(request.studio, lot_id)
     try:
-        amount = amount_field(request.member, found.item.unit).clean(request.POST.get("amount", ""))
+        amount = amount_field(request.member, found.item.unit, found.item).clean(request.POST.get("amount", ""))
     except forms.ValidationError as fault:
         return lot_again(request, found, {"amount": fault.messages[0]}, doing=request.POST.get("doing", ""))
     before = queries.promised_to(found.item_id)

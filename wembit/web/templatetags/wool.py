@@ -129,7 +129,7 @@ def picture_name(image):
 
 
 @register.inclusion_tag("_measure.html", takes_context=True)
-def measure(context, name, label, kind="weight", value="", unit="", hint="", size=""):
+def measure(context, name, label, kind="weight", value="", unit="", hint="", size="", item=None):
     """A field for a length, a weight or a count, with the line that shows what was understood."""
     studio = context["studio"]
     kept = context.get("kept")
@@ -142,6 +142,7 @@ def measure(context, name, label, kind="weight", value="", unit="", hint="", siz
         "unit": unit or own,
         "hint": hint,
         "size": size,
+        "item": item,
         "studio": studio,
         "fault": (context.get("faults") or {}).get(name, ""),
     }

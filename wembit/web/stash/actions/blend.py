@@ -13,7 +13,7 @@ from django.db import transaction
 
 from wembit.core.colour.mixture import blend as mixture
 from wembit.core.dividing import rounded
-from wembit.core.fibres import BREEDS, FORMS
+from wembit.core.fibres import FORMS
 from wembit.web.stash.ledger import Line, Page, Press, Short
 from wembit.web.stash.models import BLENDED_IN, BLENDED_OUT, FIBRE, GRAMS, Entry, Item, Lot
 from wembit.web.stash.queries import lot_of, promises_broken_by
@@ -120,7 +120,7 @@ def _keep_recipe(item: Item, lots: Sequence[Lot], parts: Sequence[int]) -> None:
     """Name the fibres, their parts and breeds with the fibre that came out."""
     rows = zip(lots, parts, strict=True)
     item.recipe = [
-        {"item": str(lot.item_id), "name": lot.item.name, "breed": BREEDS[lot.item.breed].name, "parts": part}
+        {"item": str(lot.item_id), "name": lot.item.name, "breed": lot.item.source.name, "parts": part}
         for lot, part in rows
     ]
     item.save(update_fields=["recipe"])
