@@ -111,4 +111,7 @@ NOTIONS = {
     "clay": "polymer clay",
     "glue": "glue",
     "pad": "pad",
+    "cutter": "cutter",
+    "stencil": "stencil",
+    "pin": "pin",
 }

@@ -123,7 +123,10 @@ class _Builder:
                     self.owner, item, Decimal(str(supply.amount)), press=self.press(), srgb=supply.srgb,
                     drawer=supply.drawer,
                 )  # fmt: skip
-                self._minimum(entry, supply.minimum)
+                item = self._minimum(entry, supply.minimum)
+                if supply.told:
+                    item.told = dict(supply.told)
+                    item.save(update_fields=["told"])
 
     def _lay_in(self, bag: Bag, nth: int) -> None:
         entry = lay_in(

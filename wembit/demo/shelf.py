@@ -98,6 +98,7 @@ class Supply:
     drawer: str
     srgb: str = ""
     minimum: float = 0
+    told: tuple[tuple[str, object], ...] = ()
 
 
 SUPPLIES = [
@@ -108,11 +109,23 @@ SUPPLIES = [
     Supply("stout wire", "wire", "mm", 4200, 1.5, "N2", "#6f6f6f"),
     Supply("paper wire", "wire", "mm", 2600, 0.6, "N2", "#e8e2d4"),
     Supply("whisker thread", "thread", "mm", 12000, None, "N3", "#efeae0"),
-    Supply("triangle 38", "needle", "pc", 9, None, "N4", "#9a9a9a", 4),
-    Supply("star 40", "needle", "pc", 6, None, "N4", "#9a9a9a", 4),
-    Supply("star 42", "needle", "pc", 3, None, "N4", "#9a9a9a"),
+    Supply("triangle 38", "needle", "pc", 9, None, "N4", "#9a9a9a", 4, (("gauge", 38), ("section", "triangle"))),
+    Supply("star 40", "needle", "pc", 6, None, "N4", "#9a9a9a", 4, (("gauge", 40), ("section", "star"))),
+    Supply(
+        "star 42",
+        "needle",
+        "pc",
+        3,
+        None,
+        "N4",
+        "#9a9a9a",
+        0,
+        (("gauge", 42), ("section", "star"), ("mark", "a notch")),
+    ),
     Supply("pale pad", "pad", "pc", 1, None, "N5", "#e6e2d8"),
     Supply("dark pad", "pad", "pc", 1, None, "N5", "#3a3836"),
+    Supply("shell cutter", "cutter", "pc", 1, 36, "N5", "#b8b8b8", 0, (("outline", "drop"),)),
+    Supply("ear cutter", "cutter", "pc", 1, 14, "N5", "#b8b8b8", 0, (("outline", "ear"),)),
 ]
 
 

@@ -131,6 +131,9 @@ def _shapes() -> dict[str, tuple[object, str]]:
                    "M32 28L68 34M32 38L68 44M32 48L68 54M32 58L68 64M32 68L68 74"),
         "clay": (box(12, 34, 88, 84).buffer(-4).buffer(4), "M12 50H88M37 34V50M63 34V50"),
         "glue": (box(34, 40, 66, 96).union(Polygon([(40, 40), (60, 40), (54, 10), (46, 10)])), "M34 56H66M34 80H66"),
+        "cutter": (Point(50, 50).buffer(44).difference(Point(50, 50).buffer(38)), "M18 50h6M76 50h6"),
+        "stencil": (box(8, 12, 92, 88).difference(Point(50, 50).buffer(24)), "M16 20h8M76 20h8"),
+        "pin": (Point(50, 16).buffer(12).union(Polygon([(47, 26), (53, 26), (50, 98)])), "M46 13a5 5 0 0 1 5-4"),
         "pad": (box(8, 40, 92, 84).buffer(-3).buffer(3), "M8 52H92M20 62h2M40 70h2M60 62h2M78 72h2"),
     }  # fmt: skip
 

@@ -68,6 +68,7 @@ class Item(Owned):
     form = models.CharField(max_length=10, blank=True, choices=[(key, f.name) for key, f in FORMS.items()])
     notion = models.CharField(max_length=12, blank=True, choices=list(NOTIONS.items()))
     size_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True, blank=True)
+    told = models.JSONField(default=dict)  # of a notion: gauge, section and mark of a needle, outline of a cutter
     unit_cost = models.DecimalField("what one of it costs", max_digits=12, decimal_places=5, null=True, blank=True)
     linear_g_m = models.DecimalField("grams a metre", max_digits=7, decimal_places=2, null=True, blank=True)
     palm_g = models.DecimalField("what a palm of it weighs", max_digits=7, decimal_places=3, null=True, blank=True)
@@ -99,7 +100,9 @@ class Item(Owned):
         """Breed and form, or what notion it is, in words."""
         if self.kind == NOTION:
             size = f" {self.size_mm.normalize():f} mm" if self.size_mm else ""
-            return NOTIONS[self.notion] + size
+            gauge = f" {self.told['gauge']:g}" if self.told.get("gauge") else ""
+            kinds = "".join(f" {self.told[each]}" for each in ("section", "outline", "mark") if self.told.get(each))
+            return NOTIONS[self.notion] + gauge + kinds + size
         return f"{self.source.name} {FORMS[self.form].name}"
 
     @property

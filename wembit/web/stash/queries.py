@@ -16,7 +16,21 @@ from wembit.core.colour.spaces import GREY, HUES
 from wembit.core.fibres import FORMS
 from wembit.web import clock
 
-from .models import BLENDED_OUT, FIBRE, GRAMS, PULLED, RETURNED, ZERO, Drawer, Entry, Item, Lot, Movement, Promise
+from .models import (
+    BLENDED_OUT,
+    FIBRE,
+    GRAMS,
+    NOTION,
+    PULLED,
+    RETURNED,
+    ZERO,
+    Drawer,
+    Entry,
+    Item,
+    Lot,
+    Movement,
+    Promise,
+)
 from .swatch import LOOK
 
 USED = (PULLED, RETURNED, BLENDED_OUT)
@@ -88,6 +102,7 @@ def _on_shelf(studio, filters: ShelfFilters):
             | Q(item__breed__icontains=word)
             | Q(item__form__icontains=word)
             | Q(item__notion__icontains=word)
+            | Q(item__told__icontains=word)
             | Q(dye_lot__icontains=word)
             | Q(drawer__name__iexact=word)
         )
@@ -249,3 +264,9 @@ def used_by_month(item: Item, today: dt.date, months: int = 12) -> list[tuple[dt
         firsts.append(first)
         first = (first - dt.timedelta(days=1)).replace(day=1)
     return [(each, max(found.get(each, ZERO), ZERO)) for each in reversed(firsts)]
+
+
+def notions(studio) -> list[Item]:
+    """All notions with their stock, kind by kind, small ones first."""
+    rows = Item.objects.of(studio).filter(kind=NOTION).order_by("notion", F("size_mm").asc(nulls_last=True), "name")
+    return with_stock(rows)

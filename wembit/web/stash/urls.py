@@ -2,13 +2,15 @@
 
 from django.urls import path
 
-from . import fibre_views, file_views, intake_views, views, walk_views
+from . import fibre_views, file_views, intake_views, notion_views, views, walk_views
 
 app_name = "stash"
 urlpatterns = [
     path("", views.home, name="home"),
     path("stocktake/", intake_views.stocktake, name="stocktake"),
     path("delivery/", intake_views.delivery, name="delivery"),
+    path("notions/", notion_views.home, name="notions"),
+    path("notions/<uuid:item_id>/", notion_views.notion, name="notion"),
     path("breeds/", fibre_views.breeds, name="breeds"),
     path("fibre/<uuid:item_id>/", fibre_views.fibre, name="fibre"),
     path("fibre/<uuid:item_id>/learn/", fibre_views.learn, name="learn"),
