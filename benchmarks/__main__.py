@@ -10,7 +10,7 @@ from pathlib import Path
 from tests.serving import demo_database, new_database, served
 from wembit.launch import gunicorn
 
-from . import core, figures, memory, pages, shelf
+from . import colour, core, figures, memory, pages, shelf
 
 
 def stolen() -> tuple[int, int]:
@@ -30,6 +30,8 @@ def main(parts: list[str]) -> None:
     begun, (stolen_before, all_before) = time.monotonic(), stolen()
     if "core" in parts:
         show(core.rows())
+    if "colour" in parts:
+        show(colour.rows())
     if "figures" in parts:
         show(figures.rows())
     if {"pages", "memory", "shelf"} & set(parts):
@@ -49,4 +51,4 @@ def main(parts: list[str]) -> None:
 
 
 if __name__ == "__main__":
-    main(sys.argv[1:] or ["core", "figures", "pages", "memory", "shelf"])
+    main(sys.argv[1:] or ["core", "colour", "figures", "pages", "memory", "shelf"])

@@ -3,15 +3,14 @@ WITH s AS (SELECT id FROM studio_studio WHERE slug = 'saltgrass'),
 m AS (SELECT id FROM studio_member WHERE role = 'owner' LIMIT 1),
 drawers AS (SELECT array_agg(id) AS ids FROM stash_drawer),
 item AS (
-    INSERT INTO stash_item (id, studio_id, kind, name, unit, breed, form, notion, minimum, note)
+    INSERT INTO stash_item (id, studio_id, kind, name, unit, breed, form, notion, minimum, note, recipe, told)
     SELECT gen_random_uuid(), s.id, 'fibre', 'wool ' || n || ' ' || %(mark)s, 'g',
-        
-        (ARRAY['merino','corriedale','shetland','romney'])[1 + n %% 4], (ARRAY['tops','batt','sliver','locks'])[1 + n %% 4], '', 0, ''
+        (ARRAY['merino','corriedale','shetland','romney'])[1 + n %% 4], (ARRAY['tops','batt','sliver','locks'])[1 + n %% 4], '', 0, '', '[]', '{}'
     FROM s, generate_series(1, %(lots)s) n RETURNING id, studio_id),
 lot AS (
-    INSERT INTO stash_lot (id, studio_id, item_id, drawer_id, dye_lot, srgb, lab_l, lab_a, lab_b, hue, on_hand, weighed, waste, photo, made_at)
+    INSERT INTO stash_lot (id, studio_id, item_id, drawer_id, dye_lot, srgb, lab_l, lab_a, lab_b, hue, on_hand, weighed, waste, photo, made_at, predicted, came_as)
     SELECT gen_random_uuid(), item.studio_id, item.id, drawers.ids[1 + (random() * 5)::int], '', '#6f7d43', 50, -10, 30, 'green',
-        %(each)s, true, false, '', now() FROM item, drawers RETURNING id, studio_id, on_hand),
+        %(each)s, true, false, '', now(), '', '' FROM item, drawers RETURNING id, studio_id, on_hand),
 entry AS (
     INSERT INTO stash_entry (id, studio_id, by_id, verb, happened_at, recorded_at, client_key, content, note)
     SELECT gen_random_uuid(), lot.studio_id, m.id, 'opening', now(), now(), lot.id::text, '', '' FROM lot, m RETURNING id, client_key)

@@ -85,6 +85,13 @@ def _sets(count: int, fibres: int) -> np.ndarray:
     return np.array(list(combinations(range(count), fibres)), dtype=np.int32).reshape(-1, fibres)
 
 
+@lru_cache(maxsize=256)
+def _mixing_of(ratios: tuple[float, float, float]) -> np.ndarray | None:
+    """The additive function of a colour's own curve; None where no curve reaches it."""
+    curve, came = curves(np.array([ratios]))
+    return f(curve[0]) if came[0] else None
+
+
 def blends(
     target: Sequence[float], palette: Palette, grams: float, *, max_fibres: int = 3, parts: int = 8, limit: int = 5
 ) -> list[Blend]:
@@ -113,8 +120,8 @@ class _Search:
         self.exactly(np.arange(len(self.usable))[:, None], np.ones((len(self.usable), 1), dtype=int))
         if fibres == 1:
             return
-        curve, came = curves(self.target[None])
-        middle = f(curve[0]) if came[0] else self.mix_of_best()
+        own = _mixing_of(tuple(self.target.tolist()))
+        middle = self.mix_of_best() if own is None else own
         for round_ in range(ROUNDS):
             before = self.nearest
             self.lay(middle)

@@ -6,10 +6,12 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from wembit.core.colour.spaces import GREY, HUES, chroma_hue, sector
 
 from .asking import Recipe, Single
-from .queries import Wool, Wools
+from .queries import Wools
 from .target import Target
 
 MAP_RADIUS = 300.0
@@ -22,10 +24,14 @@ LEVELS = (20, 40, 60, 80)
 
 @dataclass(frozen=True)
 class Spot:
-    wool: Wool
-    x: float
-    y: float
-    radius: float
+    """A wool on the map: its place and radius as they are written, which is quicker where there are thousands."""
+
+    lot_id: str
+    words: str
+    srgb: str
+    x: str
+    y: str
+    radius: str
 
 
 @dataclass(frozen=True)
@@ -40,7 +46,7 @@ class Mix:
 
 @dataclass(frozen=True)
 class ColourMap:
-    spots: list[Spot]
+    spots: str
     target: tuple[float, float] | None
     joined: list[tuple[float, float]]
     mix: Mix | None
@@ -67,23 +73,31 @@ def place(lab: Sequence[float], view: str, rim: int) -> tuple[float, float]:
 
 def spots(wools: Wools, view: str, rim: int) -> list[Spot]:
     """The wools on the map, the largest first, so that small ones lie on top."""
-    rows = [
-        Spot(wool, *place(wool.lab, view, rim), round(4 + math.sqrt(wool.free or 0) * 1.6, 1)) for wool in wools.rows
-    ]
-    return sorted(rows, key=lambda spot: -spot.radius)
+    found = []
+    for wool in sorted(wools.rows, key=lambda each: -(each.free or 0)):
+        x, y = place(wool.lab, view, rim)
+        words = f"{wool.name}, {wool.hue}, {wool.what}"
+        found.append(Spot(wool.lot_id, words, wool.srgb, str(x), str(y), f"{4 + math.sqrt(wool.free or 0) * 1.6:.1f}"))
+    return found
+
+
+def rim_of(wools: Wools, target: Target | None) -> int:
+    """The chroma at the rim of the map: all of the shelf and the target lie within."""
+    most = float(np.hypot(wools.labs[:, 1], wools.labs[:, 2]).max()) if wools.rows else 0.0
+    return max(LEAST_CHROMA, math.ceil(max(most, math.hypot(*target.lab[1:]) if target else 0) / 10) * 10)
 
 
 def drawn(
-    wools: Wools, view: str, target: Target | None, near: Sequence[Single], recipes: Sequence[Recipe]
+    wools: Wools, view: str, target: Target | None, near: Sequence[Single], recipes: Sequence[Recipe], spots_: str
 ) -> ColourMap:
-    chromas = [math.hypot(*wool.lab[1:]) for wool in wools.rows] + [math.hypot(*target.lab[1:]) if target else 0]
-    rim = max(LEAST_CHROMA, math.ceil(max(chromas) / 10) * 10)
+    """The map; its spots come as markup, since they are kept."""
+    rim = rim_of(wools, target)
     best = min(recipes, key=lambda recipe: recipe.de00, default=None)
     mix = None
     if best:
         mix = Mix(best, *place(best.lab, view, rim), [place(dose.wool.lab, view, rim) for dose in best.doses])
     return ColourMap(
-        spots(wools, view, rim),
+        spots_,
         place(target.lab, view, rim) if target else None,
         [place(each.wool.lab, view, rim) for each in near],
         mix,

@@ -7,12 +7,11 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from django.db.models import F
+from django.db.models import F, Sum
 
 from wembit.core.colour.palette import Palette
 from wembit.core.fibres import BREEDS, FORMS
-from wembit.web.stash.models import FIBRE, Lot
-from wembit.web.stash.queries import with_promised
+from wembit.web.stash.models import FIBRE, ZERO, Lot, Promise
 from wembit.web.stash.swatch import KEPT_AS
 from wembit.web.studio.models import Studio
 
@@ -62,42 +61,27 @@ class Wools:
 
 
 FIELDS = ("pk", "item_id", "item__name", "item__breed", "item__form", "drawer__name", "dye_lot", "srgb", "hue",
-          "lab_l", "lab_a", "lab_b", "on_hand", "promised", "weighed", "curve", "item__own_breed__name",
+          "lab_l", "lab_a", "lab_b", "on_hand", "weighed", "curve", "item__own_breed__name",
           "item__own_breed__micron_um")  # fmt: skip
 
 
 def wools(studio: Studio) -> Wools:
-    """The shelf's colours, kept until the next press. One query."""
+    """The shelf's colours, kept until the next press. Two queries."""
     return studio.kept("wools", lambda: _wools(studio))
 
 
 def _wools(studio: Studio) -> Wools:
-    lots = with_promised(Lot.objects.of(studio).on_shelf().filter(item__kind=FIBRE)).order_by(F("made_at"), "pk")
+    lots = Lot.objects.of(studio).on_shelf().filter(item__kind=FIBRE).order_by(F("made_at"), "pk")
+    sums = Promise.objects.of(studio).order_by().values("lot").annotate(total=Sum("amount"))
+    promised = dict(sums.values_list("lot", "total"))
     rows, kept = [], []
     without = 0
     for row in lots.values_list(*FIELDS):
-        (
-            pk,
-            item,
-            name,
-            breed,
-            form,
-            drawer,
-            dye_lot,
-            srgb,
-            hue,
-            *lab,
-            held,
-            promised,
-            weighed,
-            curve,
-            source,
-            micron,
-        ) = row
+        pk, item, name, breed, form, drawer, dye_lot, srgb, hue, *lab, held, weighed, curve, source, micron = row
         if curve is None:
             without += 1
             continue
-        free = max(float(held - promised), 0.0) if weighed else None
+        free = max(float(held - promised.get(pk, ZERO)), 0.0) if weighed else None
         known = BREEDS[breed]
         rows.append(
             Wool(

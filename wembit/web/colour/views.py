@@ -6,6 +6,7 @@ from urllib.parse import urlencode
 
 from django.core.exceptions import ValidationError
 from django.shortcuts import render
+from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET
 
 from wembit.core.colour.tuft import PASSES
@@ -15,7 +16,7 @@ from wembit.web.stash.queries import drawers
 from wembit.web.told import Told
 
 from .asking import MOST_FIBRES, MOST_PARTS, WANTED_G, recipes, singles
-from .pictures import HUE, LEVELS, MAP_RADIUS, VIEWS, drawn
+from .pictures import HUE, LEVELS, MAP_RADIUS, VIEWS, drawn, rim_of, spots
 from .queries import Wools, blending_forms, wools
 from .target import Target, target_of
 
@@ -52,10 +53,11 @@ def map_context(request) -> tuple[dict, int]:
     except ValidationError as fault:
         faults["grams"] = fault.messages[0]
     near, found = answers(request.studio, target, some, grams)
+    rest = urlencode({key: given[key] for key in (*SIEVE, "view", "grams") if given.get(key)})
     context = {
         "view": view,
         "views": VIEWS.items(),
-        "map": drawn(some, view, target, near, found),
+        "map": drawn(some, view, target, near, found, _spots(request.studio, some, shelf, view, target, rest)),
         "levels": [(light, MAP_RADIUS - light * 2 * MAP_RADIUS / 100) for light in LEVELS],
         "target": target,
         "near": near,
@@ -63,7 +65,7 @@ def map_context(request) -> tuple[dict, int]:
         "grams": grams,
         "without": shelf.without,
         "sieve": {key: given.get(key, "") for key in SIEVE},
-        "rest": urlencode({key: given[key] for key in (*SIEVE, "view", "grams") if given.get(key)}),
+        "rest": rest,
         "forms": [(key, form.name) for key, form in FORMS.items()],
         "breeds": [(key, breed.name) for key, breed in BREEDS.items()],
         "drawers": drawers(request.studio),
@@ -75,6 +77,16 @@ def map_context(request) -> tuple[dict, int]:
         "kept": given if faults else None,
     }
     return context, 422 if faults else 200
+
+
+def _spots(studio, some: Wools, shelf: Wools, view: str, target: Target | None, rest: str) -> str:
+    """The spots of the map as markup; those of the whole shelf are kept until something changes."""
+    rim = rim_of(some, target)
+
+    def make() -> str:
+        return render_to_string("colour/_spots.html", {"spots": spots(some, view, rim), "rest": rest})
+
+    return studio.kept(f"spots:{view}:{rim}:{rest}", make) if some is shelf and len(rest) < 60 else make()
 
 
 def answers(studio, target: Target | None, some: Wools, grams: float) -> tuple[list, list]:
