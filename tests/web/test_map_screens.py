@@ -160,3 +160,39 @@ def test_the_curve_is_kept_with_the_colour_and_split_with_the_bag(client, greens
     post(client, f"stash/lot/{greens['olive'].pk}/split/", amount="4")
     new = Lot.objects.filter(item=greens["olive"].item).exclude(pk=greens["olive"].pk).get()
     assert bytes(new.curve) == bytes(greens["olive"].curve)
+
+
+def test_a_studio_cards_in_its_own_way(client, studio, greens, owner):
+    make.lot(owner, "green curl", "50", form="locks", srgb=MOSS)
+    given = {"blends": ["locks", "tops"], "fibres": "2", "parts": "4", "loss": "10"}
+    assert post(client, "colour/habits/", **given).status_code == 302
+    page = get(client, f"colour/?lot={greens['moss'].pk}&grams=6")
+    assert "10% more wool" in page
+    assert "green curl alone is the same to the eye" in words(page)
+    parts = re.findall(r'<span class="num">(\d+)</span> parts? <b>', get(client, "colour/?colour=59703f&grams=6"))
+    assert parts and sum(map(int, parts)) <= 4
+    post(
+        client,
+        "colour/card/",
+        recipe=f"{greens['olive'].pk}*1 {greens['pine'].pk}*1",
+        card_grams="9",
+        name="x",
+        into="batt",
+    )
+    assert Lot.objects.get(pk=greens["pine"].pk).on_hand == 16, "nine grams and a tenth of loss, from two bags"
+
+
+@pytest.mark.parametrize(
+    ("change", "said"),
+    [({"blends": "felt"}, "one form"), ({"fibres": "9"}, "2 to 4"), ({"parts": "2.5", "fibres": "3"}, "as many parts"),
+     ({"loss": "80"}, "0 to 50"), ({"loss": "some"}, "Write whole numbers")],
+)  # fmt: skip
+def test_a_way_of_carding_that_cannot_be_is_told(client, greens, change, said):
+    given = {"blends": "tops", "fibres": "3", "parts": "8", "loss": "3"} | change
+    assert said in told(post(client, "colour/habits/", **given))
+
+
+def test_a_layer_of_a_figure_asks_for_its_colour(client, owner, greens):
+    figure = make.figure(owner, fibre=greens["moss"])
+    page = get(client, f"figures/{figure.pk}/?part=ball&layer=0")
+    assert f"colour/?item={greens['moss'].item_id}&amp;grams=" in page

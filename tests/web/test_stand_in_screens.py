@@ -182,3 +182,16 @@ def test_another_studios_wool_does_not_stand_in(client, snails):
     page, need = page_of(client, snails)
     given = form_of(page, "olive instead") | {"new": str(theirs.item_id)}
     assert post(client, f"restock/project/{snails.pk}/{need.item_id}/accept/", **given).status_code == 404
+
+
+def test_a_thin_layer_under_a_cover_is_offered_where_it_saves(client, owner):
+    rust = make.lot(owner, "rust", "3", srgb="#a8502c")
+    make.lot(owner, "brick", "60", srgb="#a33a2a")
+    make.lot(owner, "core", "300", form="core", srgb="#e9e2d2")
+    figure = make.figure(owner, fibre=make.lot(owner, "white", "90", srgb="#f1ede3"), length=60)
+    add_layer(owner, figure.pk, "ball", "cover", "skin")
+    choose_fibre(owner, figure.pk, "skin", rust.item_id)
+    project = make.project(owner, figure, count=2)
+    page = words(get(client, f"restock/project/{project.pk}/{rust.item_id}/"))
+    saved = re.search(r"brick as a thin layer under the rust, ([\d.]+) g: it saves ([\d.]+) g of rust", page)
+    assert saved and float(saved[2]) > 0.5

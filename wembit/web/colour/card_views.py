@@ -13,10 +13,12 @@ from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.colour.tuft import PASSES, tuft
 from wembit.core.fibres import LOSS_CARDING
+from wembit.core.tables import number
 from wembit.web.answers import again, tried
 from wembit.web.fields import weight_field
 from wembit.web.presses import press_of
 from wembit.web.stash.actions.blend import blend
+from wembit.web.stash.actions.keep_carding import keep_carding
 from wembit.web.stash.queries import lot_of
 from wembit.web.stash.swatch import curve_of
 from wembit.web.studio.models import MAKER
@@ -81,3 +83,27 @@ def drawn_tuft(request, recipe):
         seed=zlib.crc32(recipe.encode()),
     )
     return render(request, "colour/tuft.svg", {"strands": strands}, content_type="image/svg+xml")
+
+
+@require_POST
+def habits(request):
+    """How this studio cards: the forms that go together, the limits of a recipe, the loss."""
+    request.member.must_be(MAKER)
+    given, faults = request.POST, {}
+    try:
+        numbers_ = [number(given.get(name, "")) for name in ("fibres", "parts", "loss")]
+    except ValueError:
+        numbers_ = [None]
+    if None in numbers_:
+        faults["loss"] = "Write whole numbers of fibres and parts, and the loss in per cent."
+    else:
+        fibres, parts, loss = numbers_
+        chosen = given.getlist("blends")
+        _, faults = tried(
+            lambda: keep_carding(request.member, chosen, fibres=int(fibres), parts=int(parts), loss_percent=loss)
+        )
+    if faults:
+        context, _ = map_context(request)
+        return again(request, "colour/map.html", {**context, "chosen_blends": given.getlist("blends")}, faults)
+    messages.success(request, "Kept.")
+    return redirect("colour:home", studio=request.studio.slug)

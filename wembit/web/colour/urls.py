@@ -12,6 +12,7 @@ urlpatterns = [
     path("palette/", palette_views.palette, name="palette"),
     path("palette/in/", palette_views.palette_in, name="palette_in"),
     path("shade-card/", palette_views.shade_card, name="shade_card"),
+    path("habits/", card_views.habits, name="habits"),
     path("card/", card_views.card, name="card"),
     path("tuft/<path:recipe>/", card_views.drawn_tuft, name="tuft"),
 ]

@@ -71,6 +71,12 @@ def map_context(request) -> tuple[dict, int]:
         "drawers": drawers(request.studio),
         "into": [(key, form.name) for key, form in FORMS.items() if form.blends and key != "fleece"],
         "passes_drawn": PASSES.items(),
+        "chosen_blends": blending_forms(request.studio),
+        "habit": {
+            "fibres": request.studio.habits.get("fibres", MOST_FIBRES),
+            "parts": request.studio.habits.get("parts", MOST_PARTS),
+            "loss": f"{100 * request.studio.habits.get('carding_loss', LOSS_CARDING):g}",
+        },
         "distances": [(False, "close by"), (True, "at arm's length")],
         "loss": f"{request.studio.habits.get('carding_loss', LOSS_CARDING):.0%}",
         "faults": faults,

@@ -7,12 +7,15 @@ from dataclasses import dataclass, field
 
 from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
+from wembit.core.colour.show_through import cover, hiding_power
 from wembit.core.fibres import FORMS
 from wembit.core.stock.standing_in import Trouble
 from wembit.web import clock
 from wembit.web.colour.asking import Recipe, recipes
 from wembit.web.colour.queries import Wool, Wools, blending_forms, wools
 from wembit.web.colour.target import Target, target_of
+from wembit.web.figures.estimating import Palette, plan_figure
+from wembit.web.figures.queries import parts_of
 from wembit.web.plan.actions.stand_in import makings_left
 from wembit.web.plan.queries import NeedLine
 
@@ -20,7 +23,8 @@ from .queries import TideLine, tide_of
 
 SHOWN = 3
 LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
-STAND_IN, BLEND, HIDDEN, BUY = "stand in", "blend", "hidden", "buy"
+STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
+WORTH = 0.15  # the share of the covering wool that a layer under it has to save, to be offered
 UNDER = ("core", "batt", "fleece", "tops", "sliver", "scrap")  # what a hidden core can be of
 
 
@@ -65,6 +69,7 @@ def answers(studio, found: list[NeedLine], count: int | None = None) -> Answers:
     target = target_of({"item": str(need.item_id)}, shelf)
     rows = [*_singles(shelf, line, target, count, grams), *_blends(studio, shelf, line, target, count, grams)]
     rows += _kept_for_what_shows(shelf, found, line)
+    rows += _laid_under(shelf, line, target, count)
     rows.append(_bought(studio, line, count))
     rows.sort(key=lambda row: row.trouble.score)
     first: list[Answer] = []
@@ -165,6 +170,38 @@ def _kept_for_what_shows(shelf: Wools, lines: list[NeedLine], short: NeedLine) -
         if wool.item_id != str(hidden.need.item_id) and free[wool.item_id] >= grams and wool.form in UNDER
     ]
     return sorted(rows, key=lambda row: (row.trouble.score, -row.free))[:1]
+
+
+def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int) -> list[Answer]:
+    """A thin layer of another wool under the cover, where that hides the ground and so saves covering wool: the one that
+    saves most. It is offered, and laid in the figure itself."""
+    need, free = line.need, free_by_item(shelf)
+    if target is None or not need.seen:
+        return []
+    way = need.project.colourway
+    palette = Palette.of(way)
+    covers = [
+        (layer.grams.middle, layer.grams.cover_g_m2, palette.colour(layer.layer.over_id))
+        for layer in plan_figure(way.version, parts_of(way.version), palette).layers()
+        if layer.item and layer.item.pk == need.item_id and layer.layer.role == "cover" and layer.grams.cover_g_m2
+    ]
+    rows, old = [], need.item.source.micron_um
+    some = shelf.only([n for n, w in enumerate(shelf.rows) if w.item_id != str(need.item_id) and FORMS[w.form].blends])
+    for each in nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, SHOWN * 4) if covers else ():
+        wool = some.rows[each.index]
+        saved = taken = 0.0
+        for grams, g_m2, ground in covers:
+            thinner = cover(target.srgb, wool.srgb, old, hiding_power(target.srgb)).g_m2
+            under = cover(wool.srgb, ground, wool.micron_um, hiding_power(wool.srgb)).g_m2
+            saved += grams * max(0.0, 1 - thinner / g_m2) * count
+            taken += grams / g_m2 * under * count
+        whole = sum(grams for grams, *_ in covers) * count
+        if saved > WORTH * whole and taken <= free[wool.item_id]:
+            trouble = _trouble(wool, need, free[wool.item_id], taken, de00=0.0, mottle=0.0)
+            rows.append(
+                Answer(UNDER_IT, trouble, line, count, round(taken, 2), f"saves {saved:.1f} g", wool.srgb, wool.name)
+            )
+    return sorted(rows, key=lambda row: (-float(row.words.split()[1]), row.trouble.score))[:1]
 
 
 def _bought(studio, line: NeedLine, count: int) -> Answer:
