@@ -17,7 +17,7 @@ VIEWS = {  # name: the page, then what is picked on it by its words
     "today": ("", ""),
     "shelf": ("stash/", ""),
     "bag": ("stash/", "oat"),
-    "stocktake": ("stash/stocktake/", ""),
+    "notions": ("stash/notions/", "star 42"),
     "figures": ("figures/", ""),
     "figure": ("figures/", "Hare"),
     "part": ("figures/", "Otter"),
@@ -25,12 +25,12 @@ VIEWS = {  # name: the page, then what is picked on it by its words
     "order": ("figures/", "Hedgehog"),
     "colourways": ("figures/", "Hare"),
     "plan": ("plan/", "Winter market"),
-    "pull-list": ("plan/", "Winter market"),
     "restock": ("restock/", ""),
     "shortage": ("restock/", "moss"),
     "colour": ("colour/", ""),
     "bench": ("bench/", "Heron"),
-    "house": ("house/", ""),
+    "answers": ("plan/", "Snail race"),
+    "telling": ("stash/", "kelp"),
 }
 ON_A_PHONE = {"phone-today": ("", ""), "phone-bench": ("bench/", "Heron")}
 
@@ -65,8 +65,11 @@ def take(page, name: str, start: str, words: str) -> None:
         settled(page)
     if name == "colourways":
         page.get_by_role("link", name="Colourways and faces").click()
-    if name == "pull-list":
-        page.get_by_role("link", name="Pull list to print").click()
+    if name == "answers":
+        page.locator("#tray .short a").filter(has_text="moss").click()
+    if name == "telling":
+        page.get_by_role("link", name="Its colour").click()
+        page.get_by_role("link", name="lighter").click()
     if name == "colour":
         page.locator("svg a").nth(30).press("Enter")
     page.wait_for_timeout(250)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import re
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -11,6 +12,10 @@ from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 from tests.serving import PASSWORD, demo_database, manage, new_database, served
 
+WORKER = os.environ.get("PYTEST_XDIST_WORKER", "")  # two may run side by side, each with databases and files of its own
+if WORKER and "WEMBIT_STATIC" in os.environ:
+    os.environ["WEMBIT_STATIC"] += f"/{WORKER}"
+expect.set_options(timeout=20_000)
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
     "--disable-component-update", "--disable-sync",
@@ -40,28 +45,28 @@ def browser() -> Iterator[Browser]:
 @pytest.fixture(scope="session")
 def demo() -> str:
     """The name of a database with the demo, to be copied."""
-    demo_database("browser_demo")
-    return "browser_demo"
+    demo_database(f"browser_demo{WORKER}")
+    return f"browser_demo{WORKER}"
 
 
 @pytest.fixture(scope="session")
 def site(demo) -> Iterator[str]:
     """The demo served, for tests that change nothing."""
-    with served(new_database("browser_shared", like=demo)) as address:
+    with served(new_database(f"browser_shared{WORKER}", like=demo)) as address:
         yield address
 
 
 @pytest.fixture
 def own_site(demo) -> Iterator[str]:
     """A demo of one's own, for a test that changes it."""
-    with served(new_database("browser_own", like=demo)) as address:
+    with served(new_database(f"browser_own{WORKER}", like=demo)) as address:
         yield address
 
 
 @pytest.fixture
 def empty_site() -> Iterator[str]:
     """A house without any studio yet."""
-    database = new_database("browser_empty")
+    database = new_database(f"browser_empty{WORKER}")
     manage(database, "migrate", "--verbosity", "0")
     with served(database) as address:
         yield address
@@ -77,7 +82,7 @@ def opened(browser) -> Iterator[Callable[..., Page]]:
         context.add_init_script(LEAVING)
         contexts.append(context)
         page = context.new_page()
-        page.set_default_timeout(10_000)
+        page.set_default_timeout(20_000)
         page.on("pageerror", lambda error: troubles.append(f"error in a script: {error}"))
         page.on("requestfailed", lambda request: _failed(request, troubles))
         page.on("console", lambda message: _said(message, troubles))

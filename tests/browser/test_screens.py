@@ -13,6 +13,16 @@ PAGES = {
     "stocktake": "stash/stocktake/",
     "delivery": "stash/delivery/",
     "colour": "colour/",
+    "colour answers": "colour/?colour=6f7d43&grams=6",
+    "colour by lightness": "colour/?view=lightness",
+    "colours of a picture": "colour/picture/",
+    "palette in": "colour/palette/in/",
+    "shade card": "colour/shade-card/",
+    "files": "stash/files/",
+    "walk": "stash/walk/",
+    "walk in a drawer": "stash/walk/C3/",
+    "notions": "stash/notions/",
+    "breeds": "stash/breeds/",
     "figures": "figures/",
     "new figure": "figures/new/",
     "plan": "plan/",
@@ -32,6 +42,8 @@ THINGS = {  # a page, and the address of a thing on it
     "making": ("bench/", f"bench/{UUID}/"),
     "shortage": ("restock/", f"restock/item/{UUID}/"),
     "parcel": ("restock/", f"restock/order/{UUID}/arrival/"),
+    "answers": ("restock/item/{short}/", f"restock/project/{UUID}/{UUID}/"),
+    "notion": ("stash/notions/", f"stash/notions/{UUID}/"),
 }
 FIGURE_PAGES = {
     "size": "size/?way=times&times=1.4",
@@ -70,10 +82,16 @@ def page(request, site, opened):
 def addresses(page) -> dict[str, str]:
     base = "/s/saltgrass/"
     found = {name: base + path for name, path in PAGES.items()}
+    page.goto(base + "restock/")
+    short = page.locator("a.tide").first.get_attribute("href").rstrip("/").rsplit("/", 1)[1]
     for name, (start, pattern) in THINGS.items():
         if pattern:
-            page.goto(base + start)
+            page.goto(base + start.format(short=short))
             found[name] = re.search(base + pattern, page.content()).group(0)
+    lot = found["lot"].rstrip("/").rsplit("/", 1)[1]
+    found["tell a colour"] = f"{base}colour/tell/{lot}/"
+    page.goto(found["lot"])
+    found["fibre"] = page.locator("#tray h2 a").get_attribute("href")
     found["pull list"] = found["project"] + "pull-list/"
     page.goto(found["figure"])
     for name, path in FIGURE_PAGES.items():

@@ -15,6 +15,9 @@ FIELDS = (
     " t angle sink pitch yaw on face visible loose_end_mm centre_mm length_mm diameter_mm share thickness_mm coats over"
     " pulled_mm finished_mm row_spacing_mm row_g measured spots across_mm line_mm width_mm border_mm area_mm2 grams new_slot"
     " item_0 amount_0 dye_lot_0 drawer_0 supplier expected username password layer anyway"
+    " colour lot view bag fibres parts loss blends recipe card_grams drawer_name do card_x card_y wool_x wool_y new seen"
+    " cm20 palm pinches note own_breed breed_name micron_um staple_mm crimp felting touch uses gauge section mark outline"
+    " every_days words passes"
 ).split()
 SOUND = {
     "kind": "body",
@@ -32,11 +35,12 @@ def test_no_odd_input_breaks_an_address(ours, client, name, route):  # noqa: F81
     client.force_login(ours["lot"].studio.memberships.get(role="owner").user)
     address = filled(route, {**ours, "name": "x.jpg"})
     methods = [method for method in (client.get, client.post) if method(address).status_code != 405]
-    for odd in ODD:
+    for place, odd in enumerate(ODD):
         all_odd = dict.fromkeys(FIELDS, odd)
-        for given in ({**all_odd, "key": odd}, {**all_odd, **SOUND, "key": str(uuid.uuid4())}):
+        sound = {**all_odd, **SOUND, "key": str(uuid.uuid4())}
+        for given in (sound, {**all_odd, "key": odd}) if place < 2 else (sound,):
             for method in methods:
-                assert method(address, given).status_code < 500, (method.__name__, odd, given is all_odd)
+                assert method(address, given).status_code < 500, (method.__name__, odd, given is sound)
 
 
 @pytest.mark.parametrize("odd", ODD)

@@ -87,6 +87,7 @@ def one_of_everything(owner) -> dict:
         "position": 0, "number": 1, "tracing_id": tracing.pk, "reference_id": reference.pk,
         "stand_in_id": stand_in.pk,
         "file_id": file.pk,
+        "notion_id": make.notion_lot(owner).item_id,
         "reminder_id": reminder.pk,
         "place": "A1",
         "recipe": f"{lot.pk}*1",

@@ -110,9 +110,8 @@ class _Search:
         self.usable = np.flatnonzero(share >= 1 / most)
         self.share, self.mixing = share[self.usable], palette.mixing[self.usable]
         self.scarce = bool((self.share < 1).any())
-        self.known: dict[
-            tuple, tuple[float, np.ndarray]
-        ] = {}  # recipe (places among the usable, parts): ΔE00 and ratios
+        # What is known of recipes, by their places among the usable and their parts: ΔE00, and X/Xn, Y/Yn, Z/Zn.
+        self.known: dict[tuple, tuple[float, np.ndarray]] = {}
         self.nearest = math.inf
 
     def run(self, fibres: int) -> None:
@@ -152,9 +151,9 @@ class _Search:
     # --- the space of a round ---------------------------------------------------------------------------------------------
 
     def lay(self, middle: np.ndarray) -> None:
-        self.tried: set[tuple] = set()  # what `exchange` has kept in this space
         """Lay the usable lots out as points around the mix of that additive function: a recipe's ΔE00 is about
         √(self.off + |weighted mean of its points|²)."""
+        self.tried: set[tuple] = set()  # what `exchange` has kept in this space
         ratios = WEIGHTS @ reflectance(middle)
         bent = np.where(ratios > KNEE**3, np.maximum(ratios, 1e-12) ** (-2 / 3) / 3, 1 / (3 * KNEE**2))
         tangent = (_CUBE * bent) @ (WEIGHTS * slope(middle))
@@ -264,9 +263,7 @@ class _Search:
         near = {each: _Near(self.points, reach * each) for each in set(wide)}
         for recipe, each in zip(parts, wide, strict=True):
             ways = [self.points[first] * np.float32(-part / recipe[-1]) for part in recipe[:-1]]
-            left = (
-                ways[0] if len(ways) == 2 else np.add.outer(ways[0], ways[1]).diagonal(axis1=1, axis2=3).reshape(-1, 3)
-            )
+            left = ways[0] if len(ways) == 2 else (ways[0][:, None] + ways[1][None]).reshape(-1, 3)
             yield recipe, left, ways[-1], near[each].sums(left, ways[-1])
 
     def exchange(self, fibres: int) -> None:
@@ -299,9 +296,8 @@ class _Search:
         if not len(kept):
             return
         shares = parts / parts.sum(axis=1, keepdims=True)
-        right = np.concatenate([np.ones((len(self.points), 1)), self.points, self.own[:, None]], axis=1).T.astype(
-            np.float32
-        )
+        ones = np.ones(len(self.points), dtype=np.float32)
+        right = np.stack([ones, *self.points.T, self.own])
         found = self.found()
         step = max(1, CHUNK // (len(parts) * len(self.points)))
         for start in range(0, len(kept), step):

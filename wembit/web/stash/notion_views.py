@@ -42,19 +42,19 @@ def home(request):
 
 
 @require_http_methods(["GET", "POST"])
-def notion(request, item_id):
+def notion(request, notion_id):
     """One notion in the tray: its lots, and what is told of it."""
-    found = Item.objects.of(request.studio).filter(pk=item_id, kind=NOTION).first()
+    found = Item.objects.of(request.studio).filter(pk=notion_id, kind=NOTION).first()
     if found is None:
         raise Http404
     if request.method == "GET":
         return render(request, "stash/notions.html", notions_context(request, found))
     request.member.must_be(MAKER)
-    _, faults = tried(lambda: describe_item(request.member, item_id, **_said(request, found)))
+    _, faults = tried(lambda: describe_item(request.member, notion_id, **_said(request, found)))
     if faults:
         return again(request, "stash/notions.html", notions_context(request, found), faults)
     messages.success(request, "Kept.")
-    return redirect("stash:notion", studio=request.studio.slug, item_id=item_id)
+    return redirect("stash:notion", studio=request.studio.slug, notion_id=notion_id)
 
 
 def _said(request, item: Item) -> dict:
