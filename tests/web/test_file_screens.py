@@ -231,3 +231,47 @@ def test_the_shade_card_stands_in_true_order(client, owner):
     page = words(get(client, "colour/shade-card/"))
     places = [page.index(name) for name in ("brick", "pine", "soot")]
     assert places == sorted(places) and "Merino tops, X-1" in page
+
+
+# --- lines of the ledger
+
+
+def test_what_was_written_down_elsewhere_comes_in_line_by_line_once(client, owner):
+    moss, other = make.lot(owner, "moss", "40", dye_lot="M-1"), make.lot(owner, "moss", "9", dye_lot="M-2")
+    lines = (
+        "name;dye_lot;kind;amount;happened_at;note\n"
+        "moss;M-1;pulled;2,5;;snail\nmoss;M-1;pulled;2,5;;snail\nMoss;m-2;returned;1;;\n"
+    )
+    file = taken_in(client, lines)
+    moss.refresh_from_db(), other.refresh_from_db()
+    assert (moss.on_hand, other.on_hand) == (35, 10) and file.counts == {"new line": 3}
+    assert moss.movements.filter(entry__note="snail").count() == 2
+    assert taken_in(client, lines).counts == {"came in before": 3}
+    moss.refresh_from_db()
+    assert moss.on_hand == 35
+
+
+def test_the_ledger_that_went_out_says_nothing_new_when_it_comes_in(client, owner):
+    lot = make.lot(owner, "moss", "40")
+    post(client, f"stash/lot/{lot.pk}/take/", amount="2.5")
+    file = taken_in(client, as_csv(out(client, "ledger")))
+    assert file.counts == {"as it is": 2}
+    lot.refresh_from_db()
+    assert lot.on_hand == D("37.5")
+
+
+def test_a_line_that_cannot_be_is_refused_with_the_reason(client, owner):
+    for dye_lot in ("M-1", "M-2"):
+        make.lot(owner, "moss", "40", dye_lot=dye_lot)
+    rows = [
+        ("moss,M-1,eaten,3,", "kind is one of"),
+        ("moss,,pulled,3,", "2 bags have that name"),
+        ("fog,,pulled,3,", "no bag here"),
+        ("moss,M-1,pulled,0,", "more than nothing"),
+        ("moss,M-1,pulled,3,soon", "written as"),
+        ("moss,M-1,pulled,3,2999-01-01", "lies ahead"),
+        ("moss,M-1,pulled,900,", "The book says"),
+    ]
+    file = taken_in(client, "name,dye_lot,kind,amount,happened_at\n" + "\n".join(row for row, _ in rows) + "\n")
+    assert file.counts == {"refused": len(rows)}
+    assert all(said in words for (_, said), (_, words) in zip(rows, file.refused, strict=True))

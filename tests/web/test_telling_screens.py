@@ -76,6 +76,11 @@ def test_a_picture_that_tells_nothing_is_told_and_the_spots_stay(client, bag, pi
 def test_without_a_picture_or_with_a_broken_one_it_is_told(client, bag):
     assert "Choose a picture" in told(told_at(client, bag, do="photo"))
     assert "Take a picture" in told(told_at(client, bag, **SPOTS))
+    out = io.BytesIO()
+    frames = [Image.new("RGB", (40, 40), colour) for colour in ("red", "blue")]
+    frames[0].save(out, "WEBP", save_all=True, append_images=frames[1:])
+    moving = SimpleUploadedFile("x.webp", out.getvalue(), "image/webp")
+    assert "That picture moves" in told(told_at(client, bag, do="photo", photo=moving))
     broken = SimpleUploadedFile("x.png", b"\x89PNG nothing", "image/png")
     assert "no picture that can be read" in told(told_at(client, bag, do="photo", photo=broken))
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import math
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
@@ -90,6 +91,9 @@ def number(text: str) -> float | None:
         else:
             plain = re.sub("[.,]", "", whole) + "." + part
     try:
-        return float(plain)
+        value = float(plain)
     except ValueError:
-        raise ValueError(f"“{text[:40]}” is no number") from None
+        value = math.inf
+    if math.isinf(value):
+        raise ValueError(f"“{text[:40]}” is no number")
+    return value

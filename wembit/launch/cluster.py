@@ -90,7 +90,17 @@ class Cluster:
             return
         self._wait_for_orphans()
         (self.data / "postmaster.pid").unlink(missing_ok=True)
-        port = self._free_port()
+        firsts = range(FIRST_PORT, FIRST_PORT + 200, 50)
+        for first in firsts:
+            try:
+                self._start_at(self._free_port(first))
+                break
+            except Trouble:  # another cluster may have taken the port in between
+                if first == firsts[-1]:
+                    raise
+        self._role()
+
+    def _start_at(self, port: int) -> None:
         (self.folder / "port").write_text(str(port))
         options = [f"port={port}", "listen_addresses=127.0.0.1", f"unix_socket_directories={self.sockets}"]
         options += ["max_connections=60", "shared_buffers=64MB", "jit=off", *(QUICK if self.quick else ())]
@@ -98,7 +108,6 @@ class Cluster:
         self._run(
             "pg_ctl", "-D", str(self.data), "-w", "-t", "60", "-l", str(self.folder / "log"), "-o", words, "start"
         )
-        self._role()
 
     def stop(self) -> None:
         if not self.running():
@@ -145,15 +154,15 @@ class Cluster:
         if "1" not in self.sql("SELECT 1 FROM pg_database WHERE datname = 'wembit'"):
             self.sql("CREATE DATABASE wembit OWNER wembit")
 
-    def _free_port(self) -> int:
-        for port in range(FIRST_PORT, FIRST_PORT + 200):
+    def _free_port(self, first: int) -> int:
+        for port in range(first, first + 200):
             with socket.socket() as probe:
                 try:
                     probe.bind(("127.0.0.1", port))
                     return port
                 except OSError:
                     continue
-        raise Trouble(f"No free port for the database from {FIRST_PORT} on.")
+        raise Trouble(f"No free port for the database from {first} on.")
 
     def _give(self, *paths: Path) -> None:
         if os.geteuid() == 0:

@@ -26,6 +26,8 @@ def cleaned(upload, studio) -> ContentFile | None:
         with Image.open(upload, formats=FORMATS) as picture:
             if picture.width * picture.height > LARGEST_PIXELS:
                 raise Told("That picture has more than 60 million pixels. Send a smaller one.", "photo")
+            if getattr(picture, "n_frames", 1) > 1:
+                raise Told("That picture moves. Send a still one.", "photo")
             upright = ImageOps.exif_transpose(picture).convert("RGB")
     except (UnidentifiedImageError, OSError, SyntaxError, ValueError):
         raise Told("That file is no picture that can be read. Send a JPEG, PNG or WebP.", "photo") from None

@@ -19,8 +19,22 @@ from wembit.web.studio.models import MAKER
 from wembit.web.told import Told
 
 from .actions.take_in_rows import take_in_rows
+from .ledger_file import is_ledger, ledger_fates
 from .models import StashFile
-from .stash_file import COLUMNS, FATES, LEDGER, NoStash, columns_of, fates, ledger_rows, stash_rows
+from .stash_file import (
+    CHANGED,
+    COLUMNS,
+    FATES,
+    LEDGER,
+    NEW,
+    NEW_LINE,
+    REFUSED,
+    NoStash,
+    columns_of,
+    fates,
+    ledger_rows,
+    stash_rows,
+)
 
 LARGEST, MOST_ROWS = 40_000_000, 100_000
 SHOWN = 100  # rows of the look before
@@ -51,7 +65,8 @@ def _kept(request) -> StashFile:
     raw = upload.read()
     try:
         table = read_table(raw)
-        columns_of(table)
+        if not is_ledger(table):
+            columns_of(table)
     except (Unreadable, NoStash) as fault:
         raise Told(str(fault), "table") from None
     if not table.rows:
@@ -83,14 +98,14 @@ def file_context(request, file: StashFile) -> dict:
     context = {"file": file, "fates": [(fate, file.counts.get(fate, 0)) for fate in FATES], "table": table}
     context["share"] = round(100 * file.done / file.total)
     if file.done == 0:
-        found = fates(request.studio, table)
+        found = ledger_fates(request.studio, table) if is_ledger(table) else fates(request.studio, table)
         counts = Counter(row.fate for row in found)
         context["fates"] = [(fate, counts[fate]) for fate in FATES]
-        head = [row for row in found if row.fate == "refused"][: SHOWN // 2]
-        shown = sorted([*head, *[row for row in found if row.fate != "refused"][:SHOWN]], key=lambda row: row.number)
+        head = [row for row in found if row.fate == REFUSED][: SHOWN // 2]
+        shown = sorted([*head, *[row for row in found if row.fate != REFUSED][:SHOWN]], key=lambda row: row.number)
         context["rows"] = [(row, table.rows[row.number - 2]) for row in shown[:SHOWN]]
         context["more"] = len(found) - len(context["rows"])
-        context["work"] = counts["new bag"] + counts["said anew"]
+        context["work"] = counts[NEW] + counts[NEW_LINE] + counts[CHANGED]
     return context
 
 

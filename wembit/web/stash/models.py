@@ -18,10 +18,10 @@ FIBRE, NOTION = "fibre", "notion"
 OPENING, RECEIVED, PULLED, RETURNED = "opening", "received", "pulled", "returned"
 SPLIT_OUT, SPLIT_IN, MERGED_OUT, MERGED_IN = "split out", "split in", "merged out", "merged in"
 BLENDED_OUT, BLENDED_IN = "blended out", "blended in"
-RECOUNT, DISCARDED, TRIMMED = "recount", "discarded", "trimmed"
+RECOUNT, DISCARDED, TRIMMED, SOLD = "recount", "discarded", "trimmed", "sold"
 KINDS = [
     OPENING, RECEIVED, PULLED, RETURNED, TRIMMED, BLENDED_OUT, BLENDED_IN, "carded out", "carded in",
-    SPLIT_OUT, SPLIT_IN, MERGED_OUT, MERGED_IN, RECOUNT, DISCARDED, "sold",
+    SPLIT_OUT, SPLIT_IN, MERGED_OUT, MERGED_IN, RECOUNT, DISCARDED, SOLD,
 ]  # fmt: skip
 
 

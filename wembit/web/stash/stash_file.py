@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 import re
 from collections import Counter
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
 from uuid import UUID
@@ -53,7 +53,8 @@ MEASURED = {"wire": MILLIMETRES, "thread": MILLIMETRES}
 COLOUR = re.compile("#?[0-9a-fA-F]{6}")
 STEP = Decimal("0.001")
 NEW, CHANGED, SAME, BEFORE, REFUSED = "new bag", "said anew", "as it is", "came in before", "refused"
-FATES = (NEW, CHANGED, SAME, BEFORE, REFUSED)
+NEW_LINE = "new line"  # of the ledger
+FATES = (NEW, NEW_LINE, CHANGED, SAME, BEFORE, REFUSED)
 
 
 class NoStash(ValueError):
@@ -102,14 +103,20 @@ def _plain(value: Decimal | None) -> str:
     return "" if value is None else f"{value.normalize():f}"
 
 
-def columns_of(table: Table) -> dict[str, int]:
-    """Where each column stands. Raises `NoStash`."""
+def heads(table: Table, columns: Sequence[str]) -> dict[str, int]:
+    """Where each of these columns stands, by its own name or a usual other one."""
     found: dict[str, int] = {}
     for place, head in enumerate(table.head):
         name = re.sub(r"[\s-]+", "_", head.strip().lower())
-        name = OTHER_NAMES.get(name, name)
-        if name in COLUMNS and name not in found:
+        name = name if name in columns else OTHER_NAMES.get(name, name)
+        if name in columns and name not in found:
             found[name] = place
+    return found
+
+
+def columns_of(table: Table) -> dict[str, int]:
+    """Where each column of a stash stands. Raises `NoStash`."""
+    found = heads(table, COLUMNS)
     if "form" not in found and "notion" not in found:
         wanted = ", ".join(COLUMNS)
         raise NoStash(f"No column says what form the wool has. The first row names the columns, of these: {wanted}.")

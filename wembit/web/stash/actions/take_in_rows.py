@@ -12,30 +12,36 @@ from django.shortcuts import get_object_or_404
 from wembit.core.tables import Table
 from wembit.web import clock
 from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.ledger_file import is_ledger, ledger_fates
 from wembit.web.stash.models import OPENING, RECOUNT, Item, Lot, StashFile
-from wembit.web.stash.stash_file import CHANGED, NEW, REFUSED, Row, fates
+from wembit.web.stash.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, Row, fates
 from wembit.web.stash.swatch import swatches
 from wembit.web.studio.models import MAKER, Member
+from wembit.web.told import Told
 
 from .lay_in import called, item_like
 from .name_drawer import drawer_called
 
 TAKE_IN = "taken in"
-ROWS = 2000  # at once
+ROWS, LINES = 2000, 250  # at once: bags, and lines of the ledger, each of which is an entry of its own
 ITEM = ("kind", "name", "unit", "breed", "form", "notion", "size_mm")
 REPORTED = 5000  # refused rows that are kept for the report
 
 
 @transaction.atomic
 def take_in_rows(member: Member, file_id: UUID, table: Table) -> StashFile:
-    """The next rows of the file, in one entry: new bags are laid in, weights found are recounts, what else is said of a bag is
-    kept. A row that came in before changes nothing. Raises `Http404`."""
+    """The next rows of the file. Bags come in one entry: new ones are laid in, weights found are recounts, what else is said of
+    a bag is kept. Lines of the ledger are entries of their own. A row that came in before changes nothing. Raises `Http404`."""
     member.must_be(MAKER)
     file = get_object_or_404(StashFile.objects.of(member.studio).locked(), pk=file_id)
     if file.done >= file.total:
         return file
-    rows = fates(member.studio, table, file.done, ROWS)
-    _keep(member, rows, f"file-{file.pk}-{file.done}")
+    if is_ledger(table):
+        rows = ledger_fates(member.studio, table, file.done, LINES)
+        _write(member, rows)
+    else:
+        rows = fates(member.studio, table, file.done, ROWS)
+        _keep(member, rows, f"file-{file.pk}-{file.done}")
     counts = Counter(file.counts) + Counter(row.fate for row in rows)
     refused = [(row.number, row.words) for row in rows if row.fate == REFUSED]
     file.counts, file.refused = dict(counts), (file.refused + refused)[:REPORTED]
@@ -43,6 +49,21 @@ def take_in_rows(member: Member, file_id: UUID, table: Table) -> StashFile:
     file.finished_at = clock.now() if file.done >= file.total else None
     file.save(update_fields=["counts", "refused", "done", "finished_at"])
     return file
+
+
+def _write(member: Member, rows: list[Row]) -> None:
+    """Write new lines of the ledger; what the book does not allow is refused."""
+    for row in rows:
+        if row.fate != NEW_LINE:
+            continue
+        given = row.given
+        try:
+            with transaction.atomic():
+                press = Press(row.mark, given["happened_at"])
+                page = Page.open(member, press, TAKE_IN, (row.mark,), [row.lot.item_id])
+                page.write([Line(row.lot.pk, given["kind"], given["amount"])], note=given["note"])
+        except Told as fault:
+            row.fate, row.words = REFUSED, fault.message
 
 
 def _keep(member: Member, rows: list[Row], key: str) -> None:
