@@ -30,8 +30,11 @@ REPORTED = 5000  # refused rows that are kept for the report
 
 @transaction.atomic
 def take_in_rows(member: Member, file_id: UUID, table: Table) -> StashFile:
-    """The next rows of the file. Bags come in one entry: new ones are laid in, weights found are recounts, what else is said of
-    a bag is kept. Lines of the ledger are entries of their own. A row that came in before changes nothing. Raises `Http404`."""
+    """The next rows of the file. Bags come in one entry: new ones are laid in, weights found are recounts, what else is said
+    of a bag is kept. Lines of the ledger are entries of their own. A row that came in before changes nothing.
+
+    Raises `Http404`.
+    """
     member.must_be(MAKER)
     file = get_object_or_404(StashFile.objects.of(member.studio).locked(), pk=file_id)
     if file.done >= file.total:
