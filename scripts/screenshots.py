@@ -69,9 +69,13 @@ def take(page, name: str, start: str, words: str) -> None:
         page.locator("#tray .short a").filter(has_text="moss").click()
     if name == "telling":
         page.get_by_role("link", name="Its colour").click()
-        page.get_by_role("link", name="lighter").click()
+        box = page.locator("#shot").bounding_box()
+        for share in (0.26, 0.69):
+            page.locator("#shot").click(position={"x": box["width"] * share, "y": box["height"] / 2})
+        page.get_by_role("button", name="Read the colour").click()
+        page.get_by_text("The picture says this").wait_for()
     if name == "colour":
-        page.locator("svg a").nth(30).press("Enter")
+        page.locator('svg a[aria-label^="moss"]').press("Enter")
     page.wait_for_timeout(250)
     page.screenshot(path=OUT / f"{name}.png")
 

@@ -30,6 +30,8 @@ from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.actions.receive_order import receive_order
 from wembit.web.restock.actions.send_order import send_order
 from wembit.web.restock.models import Offer, Supplier
+from wembit.web.stash.actions.describe_item import describe_item
+from wembit.web.stash.actions.keep_reminder import keep_reminder
 from wembit.web.stash.actions.lay_in import lay_in
 from wembit.web.stash.actions.pull import pull
 from wembit.web.stash.actions.receive import Parcel
@@ -39,6 +41,7 @@ from wembit.web.stash.models import Entry, Item, Lot
 from wembit.web.studio.actions.found_studio import found_studio
 from wembit.web.studio.models import MAKER, Member, Studio, User
 
+from .card_picture import card_picture
 from .figures import FIGURES, DemoFigure
 from .shelf import BAGS, SELLERS, SUPPLIES, Bag
 from .sketch import sketch
@@ -89,6 +92,7 @@ class _Builder:
         for figure in FIGURES:
             self.ways[figure.name] = load_figure(self.studio, figure, self.items)
         self.sketches()
+        self.keeping()
         self.studio.habits = {"school": SCHOOL}
         self.studio.save(update_fields=["habits"])
         self.past()
@@ -103,6 +107,17 @@ class _Builder:
             sketch(pieces), name=f"{self.studio.pk}/{uuid.UUID(int=self.chance.getrandbits(128)).hex}.jpg"
         )
         add_reference(self.owner, figure.pk, image, words="from the bird hide, the line is 100 mm")
+
+    def keeping(self) -> None:
+        """A picture with a card in it, what the scale has learnt of two wools, and looks that come round."""
+        bag = Lot.objects.get(studio=self.studio, item=self.items["kelp"])
+        name = f"{self.studio.pk}/{uuid.UUID(int=self.chance.getrandbits(128)).hex}.jpg"
+        bag.photo = ContentFile(card_picture(bag.srgb), name=name)
+        bag.save(update_fields=["photo"])
+        for called, fields in (("moss", {"linear_g_m": "14", "pinch_g": "0.035"}), ("fawn", {"palm_g": "0.6"})):
+            describe_item(self.owner, self.items[called].pk, **{key: Decimal(value) for key, value in fields.items()})
+        keep_reminder(self.owner, "moths in the fleeces", self.today + dt.timedelta(9), every_days=42, drawer="E1")
+        keep_reminder(self.owner, "damp behind the shelf", self.today + dt.timedelta(30), every_days=90)
 
     def day(self, ago: int, hour: int = 10):
         moment = min(clock.at(self.studio, self.today - dt.timedelta(ago), hour), self.now)
