@@ -19,6 +19,7 @@ SOME = st.builds(
     days=st.integers(0, 40),
     days_late=st.integers(0, 40),
     cost=st.floats(0, 90),
+    left_short=st.floats(0, 1),
 )
 
 

@@ -11,6 +11,7 @@ HIDDEN = 0.05  # of a difference counts where nothing shows
 OTHER_FORM, OTHER_BREED = 2.0, 0.7
 MICRON = 0.15  # for each µm of difference in fineness
 FLECKED, CARDING = 0.03, 1.0  # for each ΔE00 between the fibres of a blend, and for the work of carding
+STILL_SHORT = 8.0  # times the share of the shortage that is left all the same
 LAST_OF_IT = 1.5  # where more than half of what is free of it goes
 DAY, LATE = 0.25, 2.0  # for each day of waiting, and each day past the start
 MONEY = 0.15  # for each unit of the studio's currency
@@ -19,7 +20,8 @@ MONEY = 0.15  # for each unit of the studio's currency
 @dataclass(frozen=True)
 class Trouble:
     """What speaks against an answer: the difference in colour and whether it shows; form, fineness in µm, breed; a blend's
-    mottle; the share of what is free that it takes; days to wait and how many of them past the start; what it costs."""
+    mottle; the share of what is free that it takes; days to wait and how many of them past the start; what it costs; the
+    share of the shortage that it leaves."""
 
     de00: float = 0.0
     seen: bool = True
@@ -31,6 +33,7 @@ class Trouble:
     days: int = 0
     days_late: int = 0
     cost: float = 0.0
+    left_short: float = 0.0
 
     @property
     def score(self) -> float:
@@ -45,4 +48,5 @@ class Trouble:
             + DAY * self.days
             + LATE * self.days_late
             + MONEY * self.cost
+            + STILL_SHORT * self.left_short
         )

@@ -197,7 +197,8 @@ def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int)
             taken += grams / g_m2 * under * count
         whole = sum(grams for grams, *_ in covers) * count
         if saved > WORTH * whole and taken <= free[wool.item_id]:
-            trouble = _trouble(wool, need, free[wool.item_id], taken, de00=0.0, mottle=0.0)
+            left = max(0.0, 1 - saved / float(line.short)) if line.short else 0.0
+            trouble = _trouble(wool, need, free[wool.item_id], taken, mottle=0.0, left_short=left)
             rows.append(
                 Answer(UNDER_IT, trouble, line, count, round(taken, 2), f"saves {saved:.1f} g", wool.srgb, wool.name)
             )

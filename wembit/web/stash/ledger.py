@@ -97,8 +97,9 @@ class Page:
         for lot in lots.values():
             lot.item = items[lot.item_id]
         lines = [*lines, *self._seen_by_recounts(lines, lots, seen_until)]
+        changes = _changes(lines)
         for lot in lots.values():
-            change = sum((line.amount for line in lines if line.lot_id == lot.pk), ZERO)
+            change = changes.get(lot.pk, ZERO)
             if lot.on_hand + change < 0:
                 raise Short(lot, -change)
             if lot.waste and change < 0 and not reverses:
@@ -129,19 +130,27 @@ class Page:
             )
             for line in lines
         )  # fmt: skip
-        Lot.objects.bulk_update(lots.values(), ["on_hand"])
+        Lot.objects.bulk_update(lots.values(), ["on_hand"], batch_size=200)
         posted.send(sender=Entry, entry=entry, items=self.items)
         return entry
 
     def _seen_by_recounts(self, lines: list[Line], lots: dict[UUID, Lot], moment: dt.datetime) -> list[Line]:
         """Lines back to the weight found, for lots recounted after the moment: that recount saw the effect."""
-        back = []
+        back, changes = [], _changes(lines)
         for lot in lots.values():
             if lot.recounted_at and moment < lot.recounted_at and self.verb != RECOUNT:
-                change = sum((line.amount for line in lines if line.lot_id == lot.pk), ZERO)
+                change = changes.get(lot.pk, ZERO)
                 if change:
                     back.append(Line(lot.pk, RECOUNT, -change))
         return back
+
+
+def _changes(lines: list[Line]) -> dict[UUID, Decimal]:
+    """What the lines change of each lot."""
+    found: dict[UUID, Decimal] = {}
+    for line in lines:
+        found[line.lot_id] = found.get(line.lot_id, ZERO) + line.amount
+    return found
 
 
 def book_at(lot: Lot, moment: dt.datetime) -> Decimal:

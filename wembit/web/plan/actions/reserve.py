@@ -20,11 +20,17 @@ def reserve(studio, item_ids: Iterable[UUID]) -> None:
     ids = sorted(set(item_ids))
     list(Item.objects.filter(pk__in=ids).locked())
     needs = open_needs(studio, item__in=ids)
-    lots = list(Lot.objects.of(studio).filter(item__in=ids, waste=False).order_by("made_at"))
-    old = {(p.lot_id, p.need): p.amount for p in Promise.objects.filter(lot__item__in=ids)}
-    for item_id in ids:
+    promises = list(Promise.objects.filter(lot__item__in=ids).select_related("lot"))
+    old = {(p.lot_id, p.need): p.amount for p in promises}
+    asked = sorted(
+        {need.item_id for need in needs} | {p.lot.item_id for p in promises}
+    )  # of the others nothing is promised
+    lots: dict[UUID, list[Lot]] = {}
+    for lot in Lot.objects.of(studio).filter(item__in=asked, waste=False).order_by("made_at"):
+        lots.setdefault(lot.item_id, []).append(lot)
+    for item_id in asked:
         mine = [need for need in needs if need.item_id == item_id]
-        here = [lot for lot in lots if lot.item_id == item_id]
+        here = lots.get(item_id, [])
         kept = _kept(mine, here, old)
         promised, short = _promised(mine, here, kept)
         if kept and _unfair(mine, promised, short):

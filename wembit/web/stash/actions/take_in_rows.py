@@ -97,17 +97,25 @@ def _keep(member: Member, rows: list[Row], key: str) -> None:
 
 def _items(member: Member, rows: list[Row]) -> list[Item]:
     """The item of each new row, made where there is none like it."""
-    known: dict[tuple, Item] = {}
+    known = {_key({name: getattr(item, name) for name in ITEM}): item for item in Item.objects.of(member.studio)}
     found = []
     for row in rows:
         fields = {name: row.given[name] for name in ITEM if name in row.given}
         if not fields["name"].strip():
             fields["name"] = called(member, fields, row.given["srgb"])
-        key = tuple(str(value).lower() for value in fields.values())
+        key = _key(fields)
         if key not in known:
             known[key] = item_like(member, fields)
         found.append(known[key])
     return found
+
+
+def _key(fields: dict) -> tuple:
+    """What tells items apart, as text."""
+    size = fields.get("size_mm")
+    name = " ".join(fields["name"].lower().split())
+    others = (fields.get(each) or "" for each in ("kind", "unit", "breed", "form", "notion"))
+    return (name, *others, "" if size is None else f"{size.normalize():f}")
 
 
 def _said_anew(row: Row, look: dict, drawer, moment) -> list[Line]:
