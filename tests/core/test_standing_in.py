@@ -13,6 +13,7 @@ SOME = st.builds(
     seen=st.booleans(),
     other_form=st.booleans(),
     other_breed=st.booleans(),
+    other_felting=st.booleans(),
     micron_um=st.floats(-20, 20),
     mottle=st.none() | st.floats(0, 80),
     share_of_free=st.floats(0, 1),

@@ -196,3 +196,10 @@ def test_a_layer_of_a_figure_asks_for_its_colour(client, owner, greens):
     figure = make.figure(owner, fibre=greens["moss"])
     page = get(client, f"figures/{figure.pk}/?part=ball&layer=0")
     assert f"colour/?item={greens['moss'].item_id}&amp;grams=" in page
+
+
+def test_a_name_on_the_map_is_only_a_name(client, owner):
+    make.lot(owner, '"><b onload="x">&', "5")
+    page = client.get(client.base + "colour/?view=hue&grams=6").content.decode()
+    assert "<b onload" not in page and "&quot;&gt;&lt;b onload=&quot;x&quot;&gt;&amp;" in page
+    assert "&amp;view=hue&amp;grams=6" in page

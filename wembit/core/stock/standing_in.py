@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 HIDDEN = 0.05  # of a difference counts where nothing shows
-OTHER_FORM, OTHER_BREED = 2.0, 0.7
+OTHER_FORM, OTHER_BREED, OTHER_FELTING = 2.0, 0.7, 0.8  # felting: slower or quicker under the needle
 MICRON = 0.15  # for each µm of difference in fineness
 FLECKED, CARDING = 0.03, 1.0  # for each ΔE00 between the fibres of a blend, and for the work of carding
 STILL_SHORT = 8.0  # times the share of the shortage that is left all the same
@@ -19,14 +19,15 @@ MONEY = 0.15  # for each unit of the studio's currency
 
 @dataclass(frozen=True)
 class Trouble:
-    """What speaks against an answer: the difference in colour and whether it shows; form, fineness in µm, breed; a blend's
-    mottle; the share of what is free that it takes; days to wait and how many of them past the start; what it costs; the
-    share of the shortage that it leaves."""
+    """What speaks against an answer: the difference in colour and whether it shows; another form, breed or way of felting,
+    fineness in µm; a blend's mottle; the share of what is free that it takes; days to wait and how many of them past the
+    start; what it costs; the share of the shortage that it leaves."""
 
     de00: float = 0.0
     seen: bool = True
     other_form: bool = False
     other_breed: bool = False
+    other_felting: bool = False
     micron_um: float = 0.0
     mottle: float | None = None
     share_of_free: float = 0.0
@@ -42,6 +43,7 @@ class Trouble:
             self.de00 * (1 if self.seen else HIDDEN)
             + OTHER_FORM * self.other_form
             + OTHER_BREED * self.other_breed
+            + OTHER_FELTING * self.other_felting
             + MICRON * abs(self.micron_um)
             + carded
             + LAST_OF_IT * (self.share_of_free > 0.5)

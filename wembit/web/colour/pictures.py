@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from django.utils.html import escape
 
 from wembit.core.colour.spaces import GREY, HUES, chroma_hue, sector
 
@@ -24,7 +25,7 @@ LEVELS = (20, 40, 60, 80)
 
 @dataclass(frozen=True)
 class Spot:
-    """A wool on the map: its place and radius as they are written, which is quicker where there are thousands."""
+    """A wool on the map as it is written, its words escaped, which is quicker where there are thousands."""
 
     lot_id: str
     words: str
@@ -76,7 +77,7 @@ def spots(wools: Wools, view: str, rim: int) -> list[Spot]:
     found = []
     for wool in sorted(wools.rows, key=lambda each: -(each.free or 0)):
         x, y = place(wool.lab, view, rim)
-        words = f"{wool.name}, {wool.hue}, {wool.what}"
+        words = escape(f"{wool.name}, {wool.hue}, {wool.what}")
         found.append(Spot(wool.lot_id, words, wool.srgb, str(x), str(y), f"{4 + math.sqrt(wool.free or 0) * 1.6:.1f}"))
     return found
 

@@ -33,6 +33,7 @@ class Wool:
     free: float | None
     source: str
     micron_um: float
+    felting: str
 
     @property
     def what(self) -> str:
@@ -62,7 +63,7 @@ class Wools:
 
 FIELDS = ("pk", "item_id", "item__name", "item__breed", "item__form", "drawer__name", "dye_lot", "srgb", "hue",
           "lab_l", "lab_a", "lab_b", "on_hand", "weighed", "curve", "item__own_breed__name",
-          "item__own_breed__micron_um")  # fmt: skip
+          "item__own_breed__micron_um", "item__own_breed__like")  # fmt: skip
 
 
 def wools(studio: Studio) -> Wools:
@@ -77,7 +78,7 @@ def _wools(studio: Studio) -> Wools:
     rows, kept = [], []
     without = 0
     for row in lots.values_list(*FIELDS):
-        pk, item, name, breed, form, drawer, dye_lot, srgb, hue, *lab, held, weighed, curve, source, micron = row
+        pk, item, name, breed, form, drawer, dye_lot, srgb, hue, *lab, held, weighed, curve, source, micron, like = row
         if curve is None:
             without += 1
             continue
@@ -86,7 +87,7 @@ def _wools(studio: Studio) -> Wools:
         rows.append(
             Wool(
                 str(pk), str(item), name, breed, form, drawer or "", dye_lot, srgb, hue, tuple(lab), free,
-                source or known.name, micron or known.micron_um,
+                source or known.name, micron or known.micron_um, (like or {}).get("felting", known.felting),
             )
         )  # fmt: skip
         kept.append(bytes(curve))

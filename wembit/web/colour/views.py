@@ -7,6 +7,7 @@ from urllib.parse import urlencode
 from django.core.exceptions import ValidationError
 from django.shortcuts import render
 from django.template.loader import render_to_string
+from django.utils.html import escape
 from django.views.decorators.http import require_GET
 
 from wembit.core.colour.tuft import PASSES
@@ -90,7 +91,7 @@ def _spots(studio, some: Wools, shelf: Wools, view: str, target: Target | None, 
     rim = rim_of(some, target)
 
     def make() -> str:
-        return render_to_string("colour/_spots.html", {"spots": spots(some, view, rim), "rest": rest})
+        return render_to_string("colour/_spots.html", {"spots": spots(some, view, rim), "rest": escape(rest)})
 
     return studio.kept(f"spots:{view}:{rim}:{rest}", make) if some is shelf and len(rest) < 60 else make()
 

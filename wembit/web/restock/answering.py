@@ -92,6 +92,7 @@ def _trouble(wool: Wool, need, free: float, grams: float, **more) -> Trouble:
         seen=need.seen,
         other_form=wool.form != old.form,
         other_breed=wool.source != old.source.name,
+        other_felting=wool.felting != old.source.felting,
         micron_um=wool.micron_um - old.source.micron_um,
         share_of_free=grams / free if free else 1.0,
         **more,
