@@ -195,3 +195,19 @@ def test_a_thin_layer_under_a_cover_is_offered_where_it_saves(client, owner):
     page = words(get(client, f"restock/project/{project.pk}/{rust.item_id}/"))
     saved = re.search(r"brick as a thin layer under the rust, ([\d.]+) g: it saves ([\d.]+) g of rust", page)
     assert saved and float(saved[2]) > 0.5
+
+
+def test_where_all_of_it_is_stood_in_for_nothing_is_left_to_answer(client, snails):
+    page, need = page_of(client, snails)
+    base = f"restock/project/{snails.pk}/{need.item_id}/"
+    post(client, base + "accept/", **form_of(page, "olive instead") | {"count": "10"})
+    need.refresh_from_db()
+    assert need.p50 == 0 and "takes no more moss" in words(get(client, base))
+
+
+def test_the_same_press_twice_stands_in_once(client, snails):
+    page, need = page_of(client, snails)
+    given = form_of(page, "carded together") | {"count": "3"}
+    for _ in range(2):
+        assert post(client, f"restock/project/{snails.pk}/{need.item_id}/accept/", **given).status_code == 302
+    assert StandIn.objects.get().count == 3 and Lot.objects.filter(item__breed="mixed").count() == 1

@@ -13,6 +13,7 @@ from wembit.core.colour.matching import nearest
 from wembit.core.colour.photo import CARDS, main_colours
 from wembit.web.answers import again, tried
 from wembit.web.pictures import cleaned
+from wembit.web.stash.actions.picture_lot import picture_lot
 from wembit.web.stash.actions.tell_colour import tell_colour
 from wembit.web.stash.queries import lot_of
 from wembit.web.stash.swatch import curve_of
@@ -101,8 +102,7 @@ def _picture(request, lot):
     picture = cleaned(request.FILES.get("photo"), request.studio)
     if picture is None:
         raise Told("Choose a picture of the wool with the card in it.", "photo")
-    lot.photo = picture
-    lot.save(update_fields=["photo"])
+    picture_lot(request.member, lot.pk, picture)
 
 
 @require_http_methods(["GET", "POST"])

@@ -57,9 +57,13 @@ class StandIn(Owned):
     count = models.PositiveSmallIntegerField()
     ratio = models.FloatField(default=1.0)  # grams of the new fibre for one of the old
     moved = models.DecimalField(max_digits=12, decimal_places=3)
+    client_key = models.CharField(max_length=64, blank=True)
     made_at = models.DateTimeField(auto_now_add=True)
     taken_back_at = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["made_at"]
-        constraints = [models.CheckConstraint(condition=Q(count__gte=1), name="stand_in_of_some")]
+        constraints = [
+            models.CheckConstraint(condition=Q(count__gte=1), name="stand_in_of_some"),
+            models.UniqueConstraint("studio", "client_key", condition=~Q(client_key=""), name="one_stand_in_a_press"),
+        ]

@@ -56,7 +56,8 @@ def accept(request, project_id, item_id):
         with transaction.atomic():
             if new is None:
                 new = _carded(request, grams).item_id
-            return stand_in(request.member, project_id, item_id, new, seen=bool(given.get("seen")), count=count)
+            key, seen = press_of(request).key, bool(given.get("seen"))
+            return stand_in(request.member, project_id, item_id, new, seen=seen, count=count, key=key)
 
     made, faults = tried(do)
     if faults:

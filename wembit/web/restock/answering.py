@@ -62,6 +62,8 @@ def answers(studio, found: list[NeedLine], count: int | None = None) -> Answers:
     """All answers for what a project needs of one fibre. `found`: the need that shows first, and the hidden one."""
     line = next((each for each in found if each.short), found[0])
     need, shelf = line.need, wools(studio)
+    if not line.left:  # all of it is taken, or another one stands in for it
+        return Answers(target_of({"item": str(need.item_id)}, shelf), line, 0, 0.0)
     each = float(need.p50) / need.project.count
     left = max(1, makings_left(need))
     count = min(max(1, count or math.ceil(float(line.short) / each - 0.02 if each else 1)), left)

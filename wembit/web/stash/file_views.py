@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-import uuid
 from collections import Counter
 from functools import lru_cache
 
 from django.contrib import messages
-from django.core.files.base import ContentFile
 from django.http import HttpResponse, StreamingHttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.core.tables import Table, Unreadable, read_table, write_table
@@ -18,9 +16,11 @@ from wembit.web.answers import again, tried
 from wembit.web.studio.models import MAKER
 from wembit.web.told import Told
 
+from .actions.keep_file import keep_file
 from .actions.take_in_rows import take_in_rows
 from .ledger_file import is_ledger, ledger_fates
 from .models import StashFile
+from .queries import file_of, files_lately
 from .stash_file import (
     CHANGED,
     COLUMNS,
@@ -41,7 +41,7 @@ SHOWN = 100  # rows of the look before
 
 
 def files_context(request) -> dict:
-    return {"files": StashFile.objects.of(request.studio)[:8], "columns": COLUMNS}
+    return {"files": files_lately(request.studio), "columns": COLUMNS}
 
 
 @require_http_methods(["GET", "POST"])
@@ -73,13 +73,7 @@ def _kept(request) -> StashFile:
         raise Told("There is a heading in that file, and no row under it.", "table")
     if len(table.rows) > MOST_ROWS:
         raise Told(f"That file has {len(table.rows)} rows; {MOST_ROWS} are the most at once.", "table")
-    return StashFile.objects.create(
-        studio=request.studio,
-        file=ContentFile(raw, name=f"{request.studio.pk}/{uuid.uuid4().hex}.csv"),
-        name=upload.name[:120],
-        by=request.member,
-        total=len(table.rows),
-    )
+    return keep_file(request.member, upload.name, raw, len(table.rows))
 
 
 @lru_cache(maxsize=2)
@@ -90,7 +84,7 @@ def _table(path: str) -> Table:
 
 
 def _file(request, file_id) -> StashFile:
-    return get_object_or_404(StashFile.objects.of(request.studio), pk=file_id)
+    return file_of(request.studio, file_id)
 
 
 def file_context(request, file: StashFile) -> dict:

@@ -30,6 +30,7 @@ from .models import (
     Lot,
     Movement,
     Promise,
+    StashFile,
 )
 from .swatch import LOOK
 
@@ -270,3 +271,15 @@ def notions(studio) -> list[Item]:
     """All notions with their stock, kind by kind, small ones first."""
     rows = Item.objects.of(studio).filter(kind=NOTION).order_by("notion", F("size_mm").asc(nulls_last=True), "name")
     return with_stock(rows)
+
+
+def files_lately(studio) -> list[StashFile]:
+    return list(StashFile.objects.of(studio).select_related("by__user")[:8])
+
+
+def file_of(studio, file_id: UUID) -> StashFile:
+    """This studio's file. Raises `Http404`."""
+    found = StashFile.objects.of(studio).filter(pk=file_id).first()
+    if found is None:
+        raise Http404
+    return found

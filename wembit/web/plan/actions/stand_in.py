@@ -28,12 +28,19 @@ stood_in = Signal()  # sent inside the transaction, with the stand-in: makings i
 
 
 @transaction.atomic
-def stand_in(member: Member, project_id: UUID, old_id: UUID, new_id: UUID, *, seen: bool, count: int) -> StandIn:
+def stand_in(
+    member: Member, project_id: UUID, old_id: UUID, new_id: UUID, *, seen: bool, count: int, key: str = ""
+) -> StandIn:
     """The last `count` makings of the project take the new fibre where they would have taken the old one (where it is seen, or
-    where it is hidden). Needs and promises follow; the figure stays as it is. Raises `Told`, `Http404`."""
+    where it is hidden). Needs and promises follow; the figure stays as it is. The same press (`key`) again changes nothing.
+
+    Raises `Told`, `Http404`.
+    """
     member.must_be(MAKER)
     project = project_of(member.studio, project_id)
     Project.objects.filter(pk=project.pk).locked().get()
+    if key and (earlier := StandIn.objects.of(member.studio).filter(client_key=key[:64]).first()):
+        return earlier
     new = get_object_or_404(Item.objects.of(member.studio).filter(kind=FIBRE), pk=new_id)
     need = next(iter(open_needs(member.studio, project=project, item=old_id, seen=seen)), None)
     if project.state != PLANNED or need is None or not need.left:
@@ -46,7 +53,7 @@ def stand_in(member: Member, project_id: UUID, old_id: UUID, new_id: UUID, *, se
     moved = min(need.left, (need.p50 / project.count * count).quantize(STEP))
     made = StandIn.objects.create(
         studio=member.studio, project=project, old=need.item, new=new, seen=seen, count=count, moved=moved,
-        ratio=ratio_of(project, need, new),
+        ratio=ratio_of(project, need, new), client_key=key[:64],
     )  # fmt: skip
     _move(need, made, moved, Decimal(str(made.ratio)))
     reserve(member.studio, {need.item_id, new.pk})
