@@ -21,18 +21,11 @@ from . import queries
 from .actions.describe_item import describe_item
 from .actions.keep_breed import keep_breed
 from .forms_drawn import drawings
-from .models import FIBRE, Item, OwnBreed
+from .models import Item, OwnBreed
 from .pictures import draw, months_chart
 
 LAID_CM = Decimal(20)  # of a strand on the scale
 PINCHES = Decimal(10)
-
-
-def fibre_of(request, item_id) -> Item:
-    found = Item.objects.of(request.studio).filter(pk=item_id, kind=FIBRE).select_related("own_breed").first()
-    if found is None:
-        raise Http404
-    return found
 
 
 def fibre_context(request, item: Item) -> dict:
@@ -44,7 +37,7 @@ def fibre_context(request, item: Item) -> dict:
         "form": FORMS[item.form],
         "source": item.source,
         "cm20_g": item.linear_g_m and item.linear_g_m * LAID_CM / 100,
-        "own_breeds": [(each.pk, each.name) for each in OwnBreed.objects.of(request.studio)],
+        "own_breeds": [(each.pk, each.name) for each in queries.own_breeds(request.studio)],
         "chart": months_chart(queries.used_by_month(item, clock.today(request.studio))),
         "drawings": drawings().values(),
     }
@@ -52,14 +45,14 @@ def fibre_context(request, item: Item) -> dict:
 
 @require_GET
 def fibre(request, item_id):
-    return render(request, "stash/fibre.html", fibre_context(request, fibre_of(request, item_id)))
+    return render(request, "stash/fibre.html", fibre_context(request, queries.fibre_of(request.studio, item_id)))
 
 
 @require_POST
 def learn(request, item_id):
     """What the scale shows of it (20 cm, a palm, ten pinches), its breed where it is one of the studio's own, and a note."""
     request.member.must_be(MAKER)
-    item, said, faults = fibre_of(request, item_id), {}, {}
+    item, said, faults = queries.fibre_of(request.studio, item_id), {}, {}
     for name, field in (("cm20", "linear_g_m"), ("palm", "palm_g"), ("pinches", "pinch_g")):
         if name not in request.POST:
             continue
@@ -74,8 +67,8 @@ def learn(request, item_id):
     if "own_breed" in request.POST:
         try:
             chosen = forms.UUIDField(required=False).clean(request.POST["own_breed"])
-            said["own_breed"] = chosen and OwnBreed.objects.of(request.studio).get(pk=chosen)
-        except (forms.ValidationError, OwnBreed.DoesNotExist):
+            said["own_breed"] = chosen and queries.own_breed(request.studio, chosen)
+        except (forms.ValidationError, Http404):
             faults["own_breed"] = "Choose a breed of the list."
     if not faults:
         _, faults = tried(lambda: describe_item(request.member, item.pk, **said))
@@ -86,7 +79,7 @@ def learn(request, item_id):
 
 
 def breeds_context(request) -> dict:
-    own = list(OwnBreed.objects.of(request.studio))
+    own = queries.own_breeds(request.studio)
     return {
         "rows": [*((each.as_breed(), True) for each in own), *((each, False) for each in BREEDS.values())],
         "forms": FORMS.values(),

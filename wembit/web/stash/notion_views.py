@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from django import forms
 from django.contrib import messages
-from django.http import Http404
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods
 
@@ -17,7 +16,7 @@ from wembit.web.told import Told
 
 from . import queries
 from .actions.describe_item import describe_item
-from .models import NOTION, Item
+from .models import Item
 from .notions_drawn import draw_notion, kinds
 
 SHARP = ("needle", "pin", "cutter")
@@ -44,9 +43,7 @@ def home(request):
 @require_http_methods(["GET", "POST"])
 def notion(request, notion_id):
     """One notion in the tray: its lots, and what is told of it."""
-    found = Item.objects.of(request.studio).filter(pk=notion_id, kind=NOTION).first()
-    if found is None:
-        raise Http404
+    found = queries.notion_of(request.studio, notion_id)
     if request.method == "GET":
         return render(request, "stash/notions.html", notions_context(request, found))
     request.member.must_be(MAKER)

@@ -11,6 +11,7 @@ from uuid import UUID
 from django.db.models import Case, Count, F, OuterRef, Q, Subquery, Sum, Value, When
 from django.db.models.functions import Coalesce, TruncMonth
 from django.http import Http404
+from django.shortcuts import get_object_or_404
 
 from wembit.core.colour.spaces import GREY, HUES
 from wembit.core.fibres import FORMS
@@ -29,6 +30,7 @@ from .models import (
     Item,
     Lot,
     Movement,
+    OwnBreed,
     Promise,
     StashFile,
 )
@@ -279,7 +281,23 @@ def files_lately(studio) -> list[StashFile]:
 
 def file_of(studio, file_id: UUID) -> StashFile:
     """This studio's file. Raises `Http404`."""
-    found = StashFile.objects.of(studio).filter(pk=file_id).first()
-    if found is None:
-        raise Http404
-    return found
+    return get_object_or_404(StashFile.objects.of(studio), pk=file_id)
+
+
+def fibre_of(studio, item_id: UUID) -> Item:
+    """This studio's fibre with its own breed. Raises `Http404`."""
+    return get_object_or_404(Item.objects.of(studio).filter(kind=FIBRE).select_related("own_breed"), pk=item_id)
+
+
+def notion_of(studio, item_id: UUID) -> Item:
+    """This studio's notion. Raises `Http404`."""
+    return get_object_or_404(Item.objects.of(studio).filter(kind=NOTION), pk=item_id)
+
+
+def own_breeds(studio) -> list[OwnBreed]:
+    return list(OwnBreed.objects.of(studio))
+
+
+def own_breed(studio, breed_id: UUID) -> OwnBreed:
+    """This studio's breed. Raises `Http404`."""
+    return get_object_or_404(OwnBreed.objects.of(studio), pk=breed_id)
