@@ -1,10 +1,10 @@
 """The best blends of a palette for a colour: recipes in whole parts that a person can weigh.
 
-The additive function of a blend (mixture.py) is a weighted mean of those of its fibres. Around any mix, CIELAB runs straight
-in it and the square of CIEDE2000 is a quadratic form: each lot is a point in a space of three, and the difference of a recipe
-is the length of the weighted mean of its points, which one matrix product gives for many recipes at once. The foremost are
-then worked out exactly. The first space is laid around the target itself, the next ones around the best mix so far, until
-nothing gains.
+Each lot is a point in a space in which a recipe's difference is the length of the weighted mean of its points (space.py); one
+matrix product gives it for many recipes. Pairs, sets of the nearest, and any lot beside the best come first; then, where the
+best is near, every recipe that can still be better: for each choice of the others the lots near the place where the last one
+must lie. The foremost are worked out exactly. The first space is laid around the target itself, the next ones around the best
+mix so far, until nothing gains.
 """
 
 from __future__ import annotations
@@ -14,38 +14,45 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
+from heapq import nsmallest
 from itertools import combinations, product
 
 import numpy as np
-from scipy.optimize import nnls
 
 from ..dividing import rounded
 from .basis import WEIGHTS
-from .difference import differences, in_words
-from .mixture import f, reflectance, slope
+from .difference import RELATED, ciede2000, differences, in_words
+from .mixture import f, reflectance
+from .neighbours import Neighbours
 from .palette import Palette
 from .recovery import curves
-from .spaces import KNEE, labs_of_ratios
+from .shortest import Shortest
+from .space import Space
+from .spaces import lab_of_ratios, labs_of_ratios
 
-ENOUGH = 0.08  # ΔE00: nothing that matters is better
+ENOUGH = 0.09  # ΔE00: nothing that matters is better
 ROUNDS, LITTLE = 5, 0.01  # spaces laid, and the gain for which another one is not worth while
 NEAR = 1.0  # ΔE00: so near, the space around the target itself is true
 WORK = 800_000  # recipes of one kind that are looked at in one step
 CHUNK = 600_000  # and of them at once: so many stay in the processor's cache
-EXACTLY = 600  # recipes of one step that are worked out exactly; where the best is far off, more of a small palette:
-FAR_EXACTLY, FAR_MOST = 240_000, 12_000  # so many by the number of lots, but at most those
+EXACTLY = 300  # recipes of one step that are worked out exactly; where the best is far off, more of a small palette:
+FAR_EXACTLY, FAR_MOST = 120_000, 12_000  # so many by the number of lots, but at most those
 KEPT = 80  # and kept
 PAIRED, ROWS = 600, 100  # lots of which all pairs are looked at, and of them at once
 SLACK, WIDER, FAR_WIDER = 0.3, 1.3, 2.0  # how much longer than the best a length may be and still be looked at
-STEP = 0.5  # CIELAB: over which the difference is laid straight
-LEEWAY = 0.05  # ΔE00 by which a recipe of three must be better to be looked for among all lots
-SUMS, HITS = 3_500_000, 200_000  # pairs times recipes so looked at, and third lots found: fewer pairs where they abound
 SMALL = 100  # lots that are looked at in all sets again in every space
-PARTNERS = 60  # lots whose pairs tell how many are found
-BENT, MOST_BENT = 0.1, 1.0  # ΔE00 by which the straight space may be wrong: as much as can be looked at, within these
-TABLE, PRIMES, FINE = 1 << 20, np.array([1, 12_289, 786_433], dtype=np.int32), 2
+SCATTERED = 5_000  # recipes of one kind from all over the shelf
 EASE = 1e-9
-_CUBE = np.array([[0, 116, 0], [500, -500, 0], [0, 200, -200]])
+ALIKE = 1e-6  # ΔE00: recipes as good as each other
+
+# The search for every recipe of three or four that can be better, by how many fibres
+LEEWAY = 0.09  # ΔE00 by which it must be
+BENT, MOST_BENT = 0.6, 3.0  # ΔE00 by which the space may be wrong: at least and at most
+BENT_OF = {3: 300, 4: 120}  # and, between, by the number of lots
+LEAST_BENT, SURE = 0.1, 0.5  # where very much would be found; wrong by more is too rare to look again in another space
+SUMS = {3: 300_000, 4: 3_000_000}  # choices of the others that are looked at, of the nearest lots where there are more
+HITS = 80_000  # last lots that are looked at; the space may be wrong by as much as gives about so many
+CLOSER, CLOSER_OF = 2_000, 1_000_000  # recipes that are worked out exactly: at least, and by the number of lots
 
 
 @dataclass(frozen=True)
@@ -104,34 +111,38 @@ def blends(
 
 
 class _Search:
-    def __init__(self, target: np.ndarray, palette: Palette, grams: float, most: int):
-        self.target, self.lab, self.palette, self.most = target, labs_of_ratios(target), palette, most
+    def __init__(self, target: np.ndarray, palette: Palette, grams: float, parts: int):
+        self.target, self.lab, self.palette, self.parts = target, labs_of_ratios(target), palette, parts
         share = (palette.grams + EASE) / grams  # the largest share that a lot can give
-        self.usable = np.flatnonzero(share >= 1 / most)
+        self.usable = np.flatnonzero(share >= 1 / parts)
         self.share, self.mixing = share[self.usable], palette.mixing[self.usable]
         self.scarce = bool((self.share < 1).any())
         # What is known of recipes, by their places among the usable and their parts: ΔE00, and X/Xn, Y/Yn, Z/Zn.
         self.known: dict[tuple, tuple[float, np.ndarray]] = {}
         self.nearest = math.inf
+        self.sure: set[int] = set()  # of how many fibres no better one can have been overlooked
 
     def run(self, fibres: int) -> None:
         """Rounds of looking, each in a space laid around a mix nearer to the best."""
-        self.exactly(np.arange(len(self.usable))[:, None], np.ones((len(self.usable), 1), dtype=int))
+        self.work_out(np.arange(len(self.usable))[:, None], np.ones((len(self.usable), 1), dtype=int))
         if fibres == 1:
             return
         own = _mixing_of(tuple(self.target.tolist()))
         middle = self.mix_of_best() if own is None else own
         for round_ in range(ROUNDS):
             before = self.nearest
-            self.lay(middle)
-            self.exchange(fibres)
-            if self.nearest > ENOUGH and (round_ == 0 or (self.nearest > NEAR and len(self.usable) <= SMALL)):
+            self.space = Space(self.mixing, middle, self.lab)
+            self.tried: set[tuple] = set()  # what `exchange` has kept in this space
+            if round_ == 0 or (self.nearest > NEAR and len(self.usable) <= SMALL):
                 self.pairs()
                 for count in range(3, fibres + 1):
-                    self.among(count)
-                self.exchange(fibres)
+                    if self.nearest > ENOUGH:
+                        self.among(count)
+                if self.nearest > RELATED:
+                    self.scattered(fibres)
+            self.exchange(fibres)
             for count in range(3, fibres + 1):
-                if ENOUGH < self.nearest < NEAR:
+                if ENOUGH < self.nearest < NEAR and count not in self.sure:
                     self.to_the_last(count)
             settled = not self.nearest < before - LITTLE and (round_ > 0 or self.nearest < NEAR)
             if self.nearest <= ENOUGH or settled or not self.known:
@@ -146,50 +157,27 @@ class _Search:
         return np.array(parts) / sum(parts) @ self.mixing[list(indices)]
 
     def foremost(self, count: int) -> list[tuple]:
-        return sorted(self.known, key=lambda recipe: self.known[recipe][0])[:count]
-
-    # --- the space of a round ---------------------------------------------------------------------------------------------
-
-    def lay(self, middle: np.ndarray) -> None:
-        """Lay the usable lots out as points around the mix of that additive function: a recipe's ΔE00 is about
-        √(self.off + |weighted mean of its points|²)."""
-        self.tried: set[tuple] = set()  # what `exchange` has kept in this space
-        ratios = WEIGHTS @ reflectance(middle)
-        bent = np.where(ratios > KNEE**3, np.maximum(ratios, 1e-12) ** (-2 / 3) / 3, 1 / (3 * KNEE**2))
-        tangent = (_CUBE * bent) @ (WEIGHTS * slope(middle))
-        away = (self.mixing - middle) @ tangent.T  # (n, 3), CIELAB
-        form, nearest, self.off = _quadratic(labs_of_ratios(ratios), self.lab)
-        self.points = ((away - nearest) @ form).astype(np.float32)
-        self.own = (self.points**2).sum(axis=1)
-
-    def corners(self) -> list[int]:
-        """The lots of the mix in any parts that comes closest."""
-        far = max(1.0, float(np.abs(self.points).max())) * 100
-        system = np.concatenate([self.points.T.astype(float), np.full((1, len(self.points)), far)])
-        shares, _ = nnls(system, np.array([0, 0, 0, far]), maxiter=20 * len(self.points))
-        return np.flatnonzero(shares > 1e-6).tolist()
+        return nsmallest(count, self.known, key=lambda recipe: self.known[recipe][0])
 
     def chosen(self, fibres: int) -> np.ndarray:
         """The lots of which all sets of so many are looked at: those of the best recipes, the corners, and the nearest."""
-        count, most = len(recipes(fibres, self.most)), fibres
-        while most < len(self.points) and math.comb(most + 1, fibres) * count <= WORK:
+        count, most = len(recipes(fibres, self.parts)), fibres
+        while most < len(self.space.points) and math.comb(most + 1, fibres) * count <= WORK:
             most += 1
-        if most >= len(self.points):
-            return np.arange(len(self.points))
+        if most >= len(self.space.points):
+            return np.arange(len(self.space.points))
         best = [index for indices, _ in self.foremost(most // 3) for index in indices][: most // 3]
-        near = np.argsort(self.own, kind="stable")[:most].tolist()
-        return np.array(list(dict.fromkeys([*self.corners(), *best, *near]))[:most])
-
-    # --- looking -----------------------------------------------------------------------------------------------------------
+        near = self.space.order[:most].tolist()
+        return np.array(list(dict.fromkeys([*self.space.corners(), *best, *near]))[:most])
 
     def pairs(self) -> None:
         """All pairs, of the nearest lots where there are very many, by the nearest point of the line between them."""
-        parts = recipes(2, self.most)
+        parts = recipes(2, self.parts)
         if not len(parts):
             return
-        lots = np.argsort(self.own, kind="stable")[:PAIRED]
-        own, inner = self.own[lots], self.points[lots] @ self.points[lots].T
-        bound, found = self.found().bound, []
+        lots = self.space.order[:PAIRED]
+        own, inner = self.space.own[lots], self.space.points[lots] @ self.space.points[lots].T
+        bound, found = self.shortest().bound, []
         for start in range(0, len(lots), ROWS):
             rows = slice(start, start + ROWS)
             towards = own[start:] - inner[rows, start:]
@@ -204,8 +192,8 @@ class _Search:
     def among(self, fibres: int) -> None:
         """All recipes of so many of the chosen lots."""
         chosen = self.chosen(fibres)
-        inner = self.points[chosen] @ self.points[chosen].T
-        self.look(chosen, inner, _sets(len(chosen), fibres), recipes(fibres, self.most))
+        inner = self.space.points[chosen] @ self.space.points[chosen].T
+        self.look(chosen, inner, _sets(len(chosen), fibres), recipes(fibres, self.parts))
 
     def look(self, lots: np.ndarray, inner: np.ndarray, sets: np.ndarray, parts: np.ndarray) -> None:
         """All recipes in those parts (m, k) of sets (n, k) of lots with these inner products."""
@@ -214,8 +202,8 @@ class _Search:
         shares = (parts / parts.sum(axis=1, keepdims=True)).astype(np.float32)
         pairs = list(combinations(range(parts.shape[1]), 2))
         weights = np.stack([*(shares.T**2), *(2 * shares[:, i] * shares[:, j] for i, j in pairs)])
-        own, flat = self.own[lots], inner.ravel()
-        found = self.found()
+        own, flat = self.space.own[lots], inner.ravel()
+        found = self.shortest()
         step = max(1, CHUNK // len(parts))
         for start in range(0, len(sets), step):
             some = sets[start : start + step]
@@ -224,54 +212,64 @@ class _Search:
                 np.stack(features, axis=1) @ weights,
                 lambda rows, columns, some=some: (lots[some[rows]], parts[columns]),
             )
-        self.take(found)
+        self.exactly(found)
+
+    def scattered(self, fibres: int) -> None:
+        """Recipes from all over the shelf: for a colour far from all of it CIEDE2000 has valleys of its own, in other hues."""
+        chance = np.random.default_rng(0)
+        for count in range(2, fibres + 1):
+            parts = recipes(count, self.parts)
+            indices = chance.integers(0, len(self.usable), (SCATTERED, count))
+            some = parts[chance.integers(0, len(parts), SCATTERED)]
+            self.work_out(*(each[self.can_be(indices, some)] for each in (indices, some)))
 
     def to_the_last(self, fibres: int) -> None:
-        """Every recipe of three or four that may be better by more than LEEWAY: for each choice of the others, the place where
-        the last lot, that with the most parts, would have to lie is looked up in a table of the places near a lot."""
-        parts = recipes(fibres, self.most)
-        parts = parts[(parts[:, 1:] >= parts[:, :-1]).all(axis=1)]
-        if not len(parts):
-            return
-        wide = np.ceil(parts.sum(axis=1) / parts[:, -1])
-        order = np.argsort(self.own, kind="stable")
-        others, lots = fibres - 1, len(order)
-        least = self.nearest - LEEWAY + BENT
+        """Every recipe of three or four that may be better by more than LEEWAY: for each choice of the others, the lots near
+        the place where the last one, that with the fewest parts, would have to lie are looked up."""
+        parts = recipes(fibres, self.parts)
+        parts = parts[(parts[:, 1:] <= parts[:, :-1]).all(axis=1)]
+        wanted = self.nearest - LEEWAY
+        reach = self.space.length(wanted + min(MOST_BENT, max(BENT, BENT_OF[fibres] / len(self.usable))))
+        looked, hits = self.looked_up(parts, reach)
+        if hits > HITS:
+            reach = max(self.space.length(wanted + LEAST_BENT), reach * (HITS / hits) ** (1 / 5))
+            looked, _ = self.looked_up(parts, reach)
+        if reach >= self.space.length(wanted + SURE):
+            self.sure.add(fibres)
+        found = Shortest(reach**2, max(CLOSER, CLOSER_OF // len(self.usable)), self.can_be)
+        for each in looked:
+            each.add_to(found, self.space)
+        self.exactly(found)
 
-        # A few are looked up first, to tell how far out all can be.
-        few = min(lots, PARTNERS if others == 2 else PARTNERS // 4)
-        hits = sum(len(found[-1]) for *_, found in self.looked_up(order[:few], parts, wide, least))
-        sets = min(SUMS / len(parts), lots**others)
-        wider = (HITS / max(1, hits * sets / few**others)) ** (1 / 3)
-        reach = float(np.clip(least * wider, least, least + MOST_BENT))
-        sets = min(sets, few**others * HITS / max(1, hits * (reach / least) ** 3))
-        first = order[: max(few // 2, math.ceil(sets ** (1 / others)))]
+    def who_can(self, parts: np.ndarray, reach: float) -> list[list[np.ndarray]]:
+        """For each recipe the lots, nearest first, that can have each of its parts in a mix that comes so near."""
+        order = self.space.order
+        most = np.minimum(self.space.largest_shares(reach), self.share)[order] + EASE
+        shares = (parts / parts.sum(axis=1, keepdims=True)).tolist()
+        able = {share: order[most >= share] for share in {share for recipe in shares for share in recipe}}
+        return [[able[share] for share in recipe] for recipe in shares]
 
-        found = _Found(reach**2 - self.off, EXACTLY, self.can_be)
-        for recipe, left, right, (one, two, last) in self.looked_up(first, parts, wide, reach):
-            away = [left[:, c].take(one) + right[:, c].take(two) - self.points[:, c].take(last) for c in range(3)]
-            lengths = sum(each * each for each in away) * np.float32((recipe[-1] / recipe.sum()) ** 2)
-            kept = np.flatnonzero(lengths < found.bound)
-            earlier = [one[kept]] if others == 2 else list(np.divmod(one[kept], len(first)))
-            indices = np.column_stack([*(first[each] for each in (*earlier, two[kept])), last[kept]])
-            all_ = np.tile(recipe, (len(indices), 1))
-            found.add(lengths[kept][:, None], lambda rows, _, i=indices, p=all_: (i[rows], p[rows]))
-        self.take(found)
-
-    def looked_up(self, first: np.ndarray, parts: np.ndarray, wide: np.ndarray, reach: float):
-        """For each recipe: where the others than the last lead to, as sums of two places, and which sums have a lot near."""
-        near = {each: _Near(self.points, reach * each) for each in set(wide)}
-        for recipe, each in zip(parts, wide, strict=True):
-            ways = [self.points[first] * np.float32(-part / recipe[-1]) for part in recipe[:-1]]
-            left = ways[0] if len(ways) == 2 else (ways[0][:, None] + ways[1][None]).reshape(-1, 3)
-            yield recipe, left, ways[-1], near[each].sums(left, ways[-1])
+    def looked_up(self, parts: np.ndarray, reach: float) -> tuple[list[_Lookup], int]:
+        """A lookup for each recipe, and how many last lots they find in all."""
+        lists, columns = self.who_can(parts, reach), self.space.columns
+        sums, most = sum(math.prod(len(lots) for lots in each[:-1]) for each in lists), SUMS[parts.shape[1]]
+        if sums > most:
+            kept = (most / sums) ** (1 / (parts.shape[1] - 1))
+            lists = [[*(lots[: math.ceil(len(lots) * kept)] for lots in each[:-1]), each[-1]] for each in lists]
+        wide = [2 * math.ceil(sum(recipe) / recipe[-1] / 2) for recipe in parts.tolist()]
+        last: dict[int, np.ndarray] = {}
+        for each, (*_, lots) in zip(wide, lists, strict=True):
+            last[each] = max(last.get(each, lots), lots, key=len)
+        near = {each: Neighbours(columns, lots, reach * each) for each, lots in last.items()}
+        looked = [_Lookup(*each, columns) for each in zip(parts, lists, (near[each] for each in wide), strict=True)]
+        return looked, sum(int(each.counts.sum()) for each in looked)
 
     def exchange(self, fibres: int) -> None:
         """Put any lot of the shelf in the place of one, or beside those, of the best recipes, as long as that leads nearer."""
         while self.nearest > ENOUGH:
             before = self.nearest
-            for count in range(2, fibres + 1):
-                parts = recipes(count, self.most)
+            for count in range(min(3, fibres), fibres + 1):
+                parts = recipes(count, self.parts)
                 if len(parts):
                     self.beside(self.to_keep(count - 1, len(parts)), parts)
             if not self.nearest < before - LITTLE:
@@ -279,7 +277,7 @@ class _Search:
 
     def to_keep(self, fibres: int, recipes_: int) -> np.ndarray:
         """Sets of so many lots of the best recipes that have not been kept before."""
-        most = max(6, WORK // 3 // (recipes_ * len(self.points)))
+        most = max(6, WORK // 3 // (recipes_ * len(self.space.points)))
         kept: dict[tuple, None] = {}
         for indices, _ in self.foremost(KEPT):
             for some in combinations(indices, fibres):
@@ -296,13 +294,13 @@ class _Search:
         if not len(kept):
             return
         shares = parts / parts.sum(axis=1, keepdims=True)
-        ones = np.ones(len(self.points), dtype=np.float32)
-        right = np.stack([ones, *self.points.T, self.own])
-        found = self.found()
-        step = max(1, CHUNK // (len(parts) * len(self.points)))
+        ones = np.ones(len(self.space.points), dtype=np.float32)
+        right = np.stack([ones, *self.space.points.T, self.space.own])
+        found = self.shortest()
+        step = max(1, CHUNK // (len(parts) * len(self.space.points)))
         for start in range(0, len(kept), step):
             some = kept[start : start + step]
-            mixed = np.einsum("mk,qkc->qmc", shares[:, :-1], self.points[some].astype(float))
+            mixed = np.einsum("mk,qkc->qmc", shares[:, :-1], self.space.points[some].astype(float))
             last = np.broadcast_to(shares[:, -1:], (len(some), len(parts), 1))
             left = np.concatenate([(mixed**2).sum(axis=2, keepdims=True), 2 * last * mixed, last**2], axis=2)
             lengths = left.reshape(-1, 5).astype(np.float32) @ right
@@ -312,23 +310,13 @@ class _Search:
                 return np.column_stack([some[which], lots]), parts[columns]
 
             found.add(lengths, recipe)
-        self.take(found)
+        self.exactly(found)
 
-    def found(self) -> _Found:
+    def shortest(self) -> Shortest:
         far = self.nearest >= NEAR
-        bound = (self.nearest * (FAR_WIDER if far else WIDER) + SLACK) ** 2 - self.off
-        many = max(EXACTLY, min(FAR_MOST, FAR_EXACTLY // len(self.points)))
-        return _Found(bound, many if far else EXACTLY, self.can_be)
-
-    def take(self, found: _Found) -> None:
-        """Work out the foremost of what was found exactly."""
-        if not found.lengths:
-            return
-        lengths, indices, parts = (np.concatenate(each) for each in (found.lengths, found.indices, found.parts))
-        if len(lengths) > found.most:
-            first = np.argpartition(lengths, found.most)[: found.most]
-            indices, parts = indices[first], parts[first]
-        self.exactly(indices, parts)
+        bound = (self.nearest * (FAR_WIDER if far else WIDER) + SLACK) ** 2 - self.space.off
+        many = max(EXACTLY, min(FAR_MOST, FAR_EXACTLY // len(self.usable)))
+        return Shortest(bound, many if far else EXACTLY, self.can_be)
 
     def can_be(self, indices: np.ndarray, parts: np.ndarray) -> np.ndarray:
         """Which recipes name no lot twice and can be given."""
@@ -338,110 +326,66 @@ class _Search:
             good &= (parts <= self.share[indices] * parts.sum(axis=1, keepdims=True)).all(axis=1)
         return good
 
-    def exactly(self, indices: np.ndarray, parts: np.ndarray) -> None:
-        """Keep the best of what recipes (n, k) really look like; those that the lots cannot give are left out."""
+    def exactly(self, found: Shortest) -> None:
+        """Work out what those recipes really look like, and keep the best."""
+        if recipes_ := found.all():
+            self.work_out(*recipes_)
+
+    def work_out(self, indices: np.ndarray, parts: np.ndarray) -> None:
+        """The same of recipes (n, k); those that the lots cannot give are left out."""
         shares = parts / parts.sum(axis=1, keepdims=True)
         given = (shares <= self.share[indices]).all(axis=1)
         indices, parts, shares = indices[given], parts[given], shares[given]
         if not len(parts):
             return
-        mixed = sum(shares[:, k, None] * self.mixing[indices[:, k]] for k in range(parts.shape[1]))
+        mixed = np.einsum("nk,nkc->nc", shares, self.mixing[indices])
         ratios = reflectance(mixed) @ WEIGHTS.T
         found = differences(labs_of_ratios(ratios), self.lab)
         self.nearest = min(self.nearest, float(found.min()))
-        for at in np.argsort(found, kind="stable")[:KEPT].tolist():
-            recipe = sorted(zip(indices[at].tolist(), parts[at].tolist(), strict=True))
-            self.known[tuple(zip(*recipe, strict=True))] = (float(found[at]), ratios[at])
+        best = np.argsort(found, kind="stable")[:KEPT]
+        order = np.argsort(indices[best], axis=1)
+        lots, counts = (np.take_along_axis(each[best], order, axis=1).tolist() for each in (indices, parts))
+        for recipe in zip(map(tuple, lots), map(tuple, counts), found[best].tolist(), ratios[best], strict=True):
+            self.known[recipe[:2]] = recipe[2:]
 
     def best(self, limit: int) -> list[Blend]:
-        ids = [self.palette.ids[index] for index in self.usable]
-
         def rank(recipe: tuple) -> tuple:
             indices, parts = recipe
-            return round(self.known[recipe][0], 6), len(parts), sum(parts), tuple(ids[index] for index in indices)
+            ids = tuple(self.palette.ids[self.usable[index]] for index in indices)
+            return round(self.known[recipe][0] / ALIKE), len(parts), sum(parts), ids
 
+        last = max((self.known[recipe][0] for recipe in self.foremost(limit)), default=0) + ALIKE
+        foremost = [recipe for recipe, (de, _) in self.known.items() if de <= last]
         found = []
-        for recipe in sorted(self.known, key=rank)[:limit]:
+        for recipe in sorted(foremost, key=rank)[:limit]:
             indices, parts = recipe
             de, ratios = self.known[recipe]
             places = tuple(self.usable[list(indices)].tolist())
-            labs = self.palette.labs[list(places)]
-            mottle = float(differences(labs[:, None], labs[None]).max())
-            lab = tuple(labs_of_ratios(ratios).tolist())
-            found.append(Blend(places, parts, lab, tuple(ratios.tolist()), de, mottle))
+            labs = self.palette.labs[list(places)].tolist()
+            mottle = max((ciede2000(*pair) for pair in combinations(labs, 2)), default=0.0)
+            seen = tuple(ratios.tolist())
+            found.append(Blend(places, parts, lab_of_ratios(seen), seen, de, mottle))
         return found
 
 
-class _Near:
-    """A table that names a point near any place: by a hash of the cells of a lattice, which adds up as the places do. Where
-    several points are near, it names one of them."""
+class _Lookup:
+    """A recipe, the lists of its lots, and for each choice of all but the last the lots near the place of that one."""
 
-    def __init__(self, points: np.ndarray, reach: float):
-        self.cell = np.float32(max(reach, 0.01) / FINE)
-        around = np.array(list(product(range(-FINE - 1, FINE + 2), repeat=3)), dtype=np.int32)
-        around = around[(around**2).sum(axis=1) <= (FINE + 1) ** 2]
-        keys = np.add.outer(around @ PRIMES, self.keys(points)) & (TABLE - 1)
-        self.table = np.full(TABLE, -1, dtype=np.int16)
-        self.table[keys] = np.arange(len(points), dtype=np.int16)
+    def __init__(self, recipe: np.ndarray, lists: list[np.ndarray], near: Neighbours, columns: np.ndarray):
+        *self.others, _ = lists
+        self.recipe, self.near = recipe, near
+        places = np.zeros((3, 1), dtype=np.float32)
+        for part, lots in zip(recipe, self.others, strict=False):
+            ways = np.float32(part / recipe[-1]) * columns[:, lots]
+            places = (places[:, :, None] - ways[:, None]).reshape(3, -1)
+        self.places = places
+        self.choices, self.starts, self.counts = near.beside(places)
 
-    def keys(self, places: np.ndarray) -> np.ndarray:
-        return np.rint(places / self.cell).astype(np.int32) @ PRIMES
-
-    def sums(self, left: np.ndarray, right: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """Which sums of one of `left` (n, 3) and one of `right` (m, 3) lie near a point: places in both, and the point."""
-        keys = np.add.outer(self.keys(left), self.keys(right))
-        keys &= TABLE - 1
-        named = self.table.take(keys)
-        at = np.flatnonzero(named >= 0)
-        return *np.divmod(at, len(right)), named.ravel()[at]
-
-
-class _Found:
-    """The shortest recipes whose squared length is below a bound, gathered piece by piece."""
-
-    def __init__(self, bound: float, most: int, can_be):
-        self.bound, self.most, self.can_be = bound, most, can_be
-        self.lengths, self.indices, self.parts = [], [], []
-
-    def add(self, lengths: np.ndarray, recipe) -> None:
-        rows, columns = np.divmod(np.flatnonzero(lengths < self.bound), lengths.shape[1])
-        if not len(rows):
-            return
-        lengths = lengths[rows, columns]
-        for most in (8 * self.most, len(lengths)):  # room for what cannot be; where that is most of it, look at all
-            first = np.argpartition(lengths, most)[:most] if len(lengths) > most else np.arange(len(lengths))
-            indices, parts = recipe(rows[first], columns[first])
-            good = self.can_be(indices, parts)
-            if len(first) == len(lengths) or good.sum() >= self.most:
-                break
-        lengths, indices, parts = lengths[first][good], indices[good], parts[good]
-        if len(lengths) > self.most:
-            first = np.argpartition(lengths, self.most)[: self.most]
-            lengths, indices, parts = lengths[first], indices[first], parts[first]
-            self.bound = lengths.max()
-        self.lengths.append(lengths)
-        self.indices.append(indices)
-        self.parts.append(parts)
-
-
-def _quadratic(middle: np.ndarray, target: np.ndarray) -> tuple[np.ndarray, np.ndarray, float]:
-    """ΔE00² from `target` around the CIELAB colour `middle`, as |(step − nearest) @ form|² + off for steps from there."""
-    around = [np.zeros(3), *(STEP * np.eye(3)), *(-STEP * np.eye(3))]
-    around += [STEP * (np.eye(3)[i] + np.eye(3)[j]) for i, j in combinations(range(3), 2)]
-    around += [-STEP * (np.eye(3)[i] + np.eye(3)[j]) for i, j in combinations(range(3), 2)]
-    if np.abs(middle - target).max() < STEP / 10:  # at the target itself: the metric there, the same both ways
-        steps = np.array(around)
-        squares = differences(middle + steps / 2, middle - steps / 2) ** 2
-    else:
-        squares = differences(middle + np.array(around), target) ** 2
-    here, ahead, behind = squares[0], squares[1:4], squares[4:7]
-    rise = (ahead - behind) / (2 * STEP)
-    form = np.diag((ahead + behind - 2 * here) / (2 * STEP**2))
-    for at, (i, j) in enumerate(combinations(range(3), 2)):
-        both = (squares[7 + at] + squares[10 + at] - 2 * here) / (2 * STEP**2)
-        form[i, j] = form[j, i] = (both - form[i, i] - form[j, j]) / 2
-    values, vectors = np.linalg.eigh(form)
-    values = np.maximum(values, max(1e-4, values.max() / 200))
-    nearest = -vectors @ ((vectors.T @ rise) / values) / 2
-    off = float(here - (rise @ ((vectors / values) @ vectors.T) @ rise) / 4)
-    return vectors * np.sqrt(values), nearest, off
+    def add_to(self, found: Shortest, space: Space) -> None:
+        choices, last = np.repeat(self.choices, self.counts), self.near.listed(self.starts, self.counts)
+        away = (place.take(choices) - along.take(last) for place, along in zip(self.places, space.columns, strict=True))
+        lengths = sum(each * each for each in away) * np.float32((self.recipe[-1] / self.recipe.sum()) ** 2)
+        short = np.flatnonzero(lengths < found.bound)
+        at = np.unravel_index(choices[short], [len(lots) for lots in self.others])
+        indices = np.column_stack([*(lots[each] for lots, each in zip(self.others, at, strict=True)), last[short]])
+        found.add(lengths[short, None], lambda rows, _: (indices[rows], np.tile(self.recipe, (len(rows), 1))))

@@ -13,6 +13,7 @@ from .basis import SIZE, WEIGHTS
 
 DARKEST, PALEST = 1e-5, 1 - 1e-5  # beyond them a flat curve of that luminance stands
 EXACT, STEPS, LONGEST = 1e-9, 60, 1.0
+FEW = 3  # colours for which a dense solve is quicker
 STAGES = 12  # ways from grey for what does not come at once
 _SLOPE = np.full(SIZE, 4.0)
 _SLOPE[[0, -1]] = 2.0
@@ -80,7 +81,8 @@ def _newton(ratios: np.ndarray, z: np.ndarray, border: np.ndarray) -> tuple[np.n
         going, level, off, slope, bent, pull = (each[~exact] for each in (going, level, off, slope, bent, pull))
         if not len(going):
             break
-        dz, db = _solved(_SLOPE + bent * pull, slope[:, :, None] * WEIGHTS.T, level, off)
+        step = _solved if len(going) > FEW else _solved_at_once
+        dz, db = step(_SLOPE + bent * pull, slope[:, :, None] * WEIGHTS.T, level, off)
         most = np.abs(dz).max(axis=1)
         short = np.where(most > LONGEST, LONGEST / np.maximum(most, LONGEST), 1.0)[:, None]
         kept = np.isfinite(dz).all(axis=1) & np.isfinite(db).all(axis=1)
@@ -88,6 +90,20 @@ def _newton(ratios: np.ndarray, z: np.ndarray, border: np.ndarray) -> tuple[np.n
         border[going[kept]] -= (db * short)[kept]
         going = going[kept]
     return z, border, came
+
+
+def _solved_at_once(diagonal, edge, level, off) -> tuple[np.ndarray, np.ndarray]:
+    """The same step for a few, by a dense solve of all unknowns."""
+    whole = np.zeros((len(diagonal), SIZE + 3, SIZE + 3))
+    along = np.arange(SIZE)
+    whole[:, along, along] = diagonal
+    whole[:, along[1:], along[:-1]] = whole[:, along[:-1], along[1:]] = _BESIDE
+    whole[:, :SIZE, SIZE:], whole[:, SIZE:, :SIZE] = edge, np.swapaxes(edge, 1, 2)
+    try:
+        solved = np.linalg.solve(whole, np.concatenate([level, off], axis=1)[..., None])[..., 0]
+    except np.linalg.LinAlgError:
+        solved = np.full((len(diagonal), SIZE + 3), np.nan)
+    return solved[:, :SIZE], solved[:, SIZE:]
 
 
 def _solved(diagonal, edge, level, off) -> tuple[np.ndarray, np.ndarray]:
