@@ -184,17 +184,82 @@ def test_another_studios_wool_does_not_stand_in(client, snails):
     assert post(client, f"restock/project/{snails.pk}/{need.item_id}/accept/", **given).status_code == 404
 
 
-def test_a_thin_layer_under_a_cover_is_offered_where_it_saves(client, owner):
+@pytest.fixture
+def balls(client, owner):
+    """Two white balls under rust, which hides white only where it is thick; brick, much like it, lies free."""
     rust = make.lot(owner, "rust", "3", srgb="#a8502c")
     make.lot(owner, "brick", "60", srgb="#a33a2a")
     make.lot(owner, "core", "300", form="core", srgb="#e9e2d2")
     figure = make.figure(owner, fibre=make.lot(owner, "white", "90", srgb="#f1ede3"), length=60)
     add_layer(owner, figure.pk, "ball", "cover", "skin")
     choose_fibre(owner, figure.pk, "skin", rust.item_id)
-    project = make.project(owner, figure, count=2)
-    page = words(get(client, f"restock/project/{project.pk}/{rust.item_id}/"))
-    saved = re.search(r"brick as a thin layer under the rust, ([\d.]+) g: it saves ([\d.]+) g of rust", page)
-    assert saved and float(saved[2]) > 0.5
+    return make.project(owner, figure, count=2)
+
+
+def under_it(client, project, **changed):
+    """The page of what is short, and the press that lays the thin layer under it."""
+    rust = project.needs.get(item__name="rust").item_id
+    page = get(client, f"restock/project/{project.pk}/{rust}/?count=2")
+    return page, lambda: post(
+        client, f"restock/project/{project.pk}/{rust}/accept/", **(form_of(page, "thin layer") | changed)
+    )
+
+
+def layers_of(making) -> list[tuple[str, bool, float]]:
+    rows = PieceLayer.objects.filter(piece__making=making).order_by("position").select_related("item")
+    return [(layer.item.name, layer.seen, round(layer.rule_g, 6)) for layer in rows]
+
+
+def test_a_thin_layer_under_a_cover_saves_what_is_said(client, balls):
+    before = balls.needs.get(item__name="rust")
+    page, lay = under_it(client, balls)
+    taken, saved = map(float, re.search(
+        r"brick as a thin layer under the rust, ([\d.]+) g: it saves ([\d.]+) g of rust", words(page)).groups())  # fmt: skip
+    assert saved > 0.5
+    assert lay().status_code == 302 and StandIn.objects.get().under
+    rust, brick = balls.needs.get(item__name="rust"), balls.needs.get(item__name="brick")
+    assert float(before.p50 - rust.p50) == pytest.approx(saved, abs=0.06) and rust.seen
+    assert float(brick.p50) == pytest.approx(taken, abs=0.06) and not brick.seen
+    assert "brick lies thinly under rust" in words(get(client, f"plan/{balls.pk}/"))
+    assert [name for name, _ in short_of(balls)] in ([], ["rust"]) and Lot.objects.get(
+        item__name="brick"
+    ).promises.get()
+
+
+def test_makings_have_the_thin_layer_before_the_cover_and_lose_it_again(client, owner, balls):
+    first = begin_making(owner, balls.pk)
+    plain = layers_of(first)
+    _, lay = under_it(client, balls)
+    lay()
+    second = begin_making(owner, balls.pk)
+    assert layers_of(first) == layers_of(second), "in hand and begun later are alike"
+    assert [(name, seen) for name, seen, _ in layers_of(second)] == [("white", False), ("brick", False), ("rust", True)]
+    made = StandIn.objects.get()
+    assert layers_of(second)[2][2] == pytest.approx(plain[1][2] * made.remains)
+    assert layers_of(second)[1][2] == pytest.approx(plain[1][2] * (1 - made.remains) * made.ratio)
+    brick, rust = (balls.needs.get(item__name=name) for name in ("brick", "rust"))
+    total = sum(grams for making in (first, second) for name, _, grams in layers_of(making) if name == "brick")
+    assert total == pytest.approx(float(brick.p50), rel=0.15), "the allowance apart, the need is that of the makings"
+    post(client, f"restock/stand-in/{made.pk}/take-back/")
+    assert layers_of(first) == layers_of(second) == plain
+    assert not balls.needs.filter(item__name="brick").exists() and balls.needs.get(pk=rust.pk).p50 > rust.p50
+
+
+def test_a_second_layer_under_it_or_one_that_saves_nothing_is_told(client, owner, balls):
+    white = Lot.objects.get(item__name="white").item_id
+    _, lay = under_it(client, balls, new=str(white))
+    assert "would save nothing" in lay().content.decode() and not StandIn.objects.exists()
+    page, lay = under_it(client, balls)
+    given = form_of(page, "thin layer")
+    lay()
+    again = post(client, f"restock/project/{balls.pk}/{StandIn.objects.get().old_id}/accept/", **given)
+    assert again.status_code == 302 and StandIn.objects.count() == 1, "the same press twice"
+    other = make.lot(owner, "fox", "60", srgb="#a5442b").item_id
+    told_ = post(
+        client, f"restock/project/{balls.pk}/{StandIn.objects.get().old_id}/accept/",
+        **(given | {"new": str(other), "key": "another", "count": "1"}),
+    )  # fmt: skip
+    assert "lies under it already" in told_.content.decode() and StandIn.objects.count() == 1
 
 
 def test_where_all_of_it_is_stood_in_for_nothing_is_left_to_answer(client, snails):

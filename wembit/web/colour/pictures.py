@@ -5,9 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
+from html import escape
 
 import numpy as np
-from django.utils.html import escape
+from django.template.loader import render_to_string
+from django.utils.safestring import mark_safe
 
 from wembit.core.colour.spaces import GREY, HUES, chroma_hue, sector
 
@@ -21,18 +24,6 @@ GREYS_X = -310.0  # where greys stand when the map is by lightness
 HUE, LIGHTNESS = "hue", "lightness"
 VIEWS = {HUE: "by hue", LIGHTNESS: "by lightness"}
 LEVELS = (20, 40, 60, 80)
-
-
-@dataclass(frozen=True)
-class Spot:
-    """A wool on the map as it is written, its words escaped, which is quicker where there are thousands."""
-
-    lot_id: str
-    words: str
-    srgb: str
-    x: str
-    y: str
-    radius: str
 
 
 @dataclass(frozen=True)
@@ -72,14 +63,18 @@ def place(lab: Sequence[float], view: str, rim: int) -> tuple[float, float]:
     return round(a * scale, 1), round(-b * scale, 1)
 
 
-def spots(wools: Wools, view: str, rim: int) -> list[Spot]:
-    """The wools on the map, the largest first, so that small ones lie on top."""
+@lru_cache(maxsize=32)
+def spots(wools: Wools, view: str, rim: int, rest: str) -> str:
+    """The wools on the map as markup, the largest first, so that small ones lie on top. The template says what one looks
+    like, with marks for what is its own, which is quicker where there are thousands."""
+    one = render_to_string("colour/_spot.html", {"rest": rest.replace("%", "%%")})
     found = []
     for wool in sorted(wools.rows, key=lambda each: -(each.free or 0)):
         x, y = place(wool.lab, view, rim)
         words = escape(f"{wool.name}, {wool.hue}, {wool.what}")
-        found.append(Spot(wool.lot_id, words, wool.srgb, str(x), str(y), f"{4 + math.sqrt(wool.free or 0) * 1.6:.1f}"))
-    return found
+        radius = 4 + math.sqrt(wool.free or 0) * 1.6
+        found.append(one % {"lot": wool.lot_id, "words": words, "srgb": wool.srgb, "x": x, "y": y, "radius": radius})
+    return mark_safe("".join(found))
 
 
 def rim_of(wools: Wools, target: Target | None) -> int:

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
+from typing import NamedTuple
 
 import numpy as np
-from django.db.models import F, Sum
+from django.db.models import F, Sum, TextField, Value
+from django.db.models.functions import Cast, Coalesce
 
 from wembit.core.colour.palette import Palette
 from wembit.core.fibres import BREEDS, FORMS
@@ -16,8 +18,7 @@ from wembit.web.stash.swatch import KEPT_AS
 from wembit.web.studio.models import Studio
 
 
-@dataclass(frozen=True)
-class Wool:
+class Wool(NamedTuple):
     """A lot as a colour: what it is, where it lies, how much of it is free in g (None: never weighed)."""
 
     lot_id: str
@@ -40,9 +41,12 @@ class Wool:
         return f"{self.source} {FORMS[self.form].name}"
 
 
-@dataclass(frozen=True)
+SHELVES_KEPT = 8
+
+
+@dataclass(frozen=True, eq=False)
 class Wools:
-    """All lots of fibres that have a colour, with their curves (n, 36); how many have none."""
+    """All lots of fibres that have a colour, with their curves (n, 36); how many have none. Each is only like itself."""
 
     rows: list[Wool]
     curves: np.ndarray
@@ -61,35 +65,32 @@ class Wools:
         return Palette.of_curves([wool.lot_id for wool in self.rows], self.curves, grams)
 
 
-FIELDS = ("pk", "item_id", "item__name", "item__breed", "item__form", "drawer__name", "dye_lot", "srgb", "hue",
-          "lab_l", "lab_a", "lab_b", "on_hand", "weighed", "curve", "item__own_breed__name",
-          "item__own_breed__micron_um", "item__own_breed__like")  # fmt: skip
+# Ids come as text: thousands of UUIDs take as long as the rest.
+FIELDS = (Cast("pk", TextField()), Cast("item_id", TextField()), "item__name", "item__breed", "item__form",
+          Coalesce("drawer__name", Value("")), "dye_lot", "srgb", "hue", "lab_l", "lab_a", "lab_b", "on_hand", "weighed",
+          "curve", "item__own_breed__name", "item__own_breed__micron_um", "item__own_breed__like")  # fmt: skip
 
 
 def wools(studio: Studio) -> Wools:
-    """The shelf's colours, kept until the next press. Two queries."""
-    return studio.kept("wools", lambda: _wools(studio))
+    """The shelf's colours, kept in this process until the next press. Two queries."""
+    return _wools(studio, studio.stamp)
 
 
-def _wools(studio: Studio) -> Wools:
+@lru_cache(maxsize=SHELVES_KEPT)
+def _wools(studio: Studio, stamp: int) -> Wools:
     lots = Lot.objects.of(studio).on_shelf().filter(item__kind=FIBRE).order_by(F("made_at"), "pk")
     sums = Promise.objects.of(studio).order_by().values("lot").annotate(total=Sum("amount"))
-    promised = dict(sums.values_list("lot", "total"))
+    promised = dict(sums.values_list(Cast("lot", TextField()), "total"))
     rows, kept = [], []
     without = 0
-    for row in lots.values_list(*FIELDS):
-        pk, item, name, breed, form, drawer, dye_lot, srgb, hue, *lab, held, weighed, curve, source, micron, like = row
+    for *named, light, a, b, held, weighed, curve, source, micron, like in lots.values_list(*FIELDS):
         if curve is None:
             without += 1
             continue
-        free = max(float(held - promised.get(pk, ZERO)), 0.0) if weighed else None
-        known = BREEDS[breed]
-        rows.append(
-            Wool(
-                str(pk), str(item), name, breed, form, drawer or "", dye_lot, srgb, hue, tuple(lab), free,
-                source or known.name, micron or known.micron_um, (like or {}).get("felting", known.felting),
-            )
-        )  # fmt: skip
+        lot, known = named[0], BREEDS[named[3]]
+        free = max(float(held - promised.get(lot, ZERO)), 0.0) if weighed else None
+        felting = (like or {}).get("felting", known.felting)
+        rows.append(Wool(*named, (light, a, b), free, source or known.name, micron or known.micron_um, felting))
         kept.append(bytes(curve))
     curves = (
         np.frombuffer(b"".join(kept), dtype=KEPT_AS).astype(float).reshape(len(rows), -1) if rows else np.empty((0, 36))

@@ -6,8 +6,6 @@ from urllib.parse import urlencode
 
 from django.core.exceptions import ValidationError
 from django.shortcuts import render
-from django.template.loader import render_to_string
-from django.utils.html import escape
 from django.views.decorators.http import require_GET
 
 from wembit.core.colour.tuft import PASSES
@@ -58,7 +56,7 @@ def map_context(request) -> tuple[dict, int]:
     context = {
         "view": view,
         "views": VIEWS.items(),
-        "map": drawn(some, view, target, near, found, _spots(request.studio, some, shelf, view, target, rest)),
+        "map": drawn(some, view, target, near, found, spots(some, view, rim_of(some, target), rest)),
         "levels": [(light, MAP_RADIUS - light * 2 * MAP_RADIUS / 100) for light in LEVELS],
         "target": target,
         "near": near,
@@ -84,16 +82,6 @@ def map_context(request) -> tuple[dict, int]:
         "kept": given if faults else None,
     }
     return context, 422 if faults else 200
-
-
-def _spots(studio, some: Wools, shelf: Wools, view: str, target: Target | None, rest: str) -> str:
-    """The spots of the map as markup; those of the whole shelf are kept until something changes."""
-    rim = rim_of(some, target)
-
-    def make() -> str:
-        return render_to_string("colour/_spots.html", {"spots": spots(some, view, rim), "rest": escape(rest)})
-
-    return studio.kept(f"spots:{view}:{rim}:{rest}", make) if some is shelf and len(rest) < 60 else make()
 
 
 def answers(studio, target: Target | None, some: Wools, grams: float) -> tuple[list, list]:

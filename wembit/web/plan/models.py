@@ -48,14 +48,16 @@ class Need(Owned):
 
 class StandIn(Owned):
     """Another fibre for what is short, in the last `count` makings of a project: the grams that moved from one need to the
-    other, middle values. The figure's versions and colourways stay as they are."""
+    other, middle values. One that lies under the covers leaves a share of them. The figure's versions and colourways stay
+    as they are."""
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="stand_ins")
     old = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="+")
     new = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="+")
     seen = models.BooleanField()
     count = models.PositiveSmallIntegerField()
-    ratio = models.FloatField(default=1.0)  # grams of the new fibre for one of the old
+    ratio = models.FloatField(default=1.0)  # grams of the new fibre for one of the old that moved
+    remains = models.FloatField(default=0.0)  # the share of each cover that stays, where the new one lies under it
     moved = models.DecimalField(max_digits=12, decimal_places=3)
     client_key = models.CharField(max_length=64, blank=True)
     made_at = models.DateTimeField(auto_now_add=True)
@@ -65,5 +67,15 @@ class StandIn(Owned):
         ordering = ["made_at"]
         constraints = [
             models.CheckConstraint(condition=Q(count__gte=1), name="stand_in_of_some"),
+            models.CheckConstraint(condition=Q(remains__gte=0, remains__lt=1), name="stand_in_moves_some"),
             models.UniqueConstraint("studio", "client_key", condition=~Q(client_key=""), name="one_stand_in_a_press"),
         ]
+
+    @property
+    def under(self) -> bool:
+        """Whether it is a thin layer under the covers, which nobody sees."""
+        return self.remains > 0
+
+    @property
+    def new_seen(self) -> bool:
+        return self.seen and not self.under

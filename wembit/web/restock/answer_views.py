@@ -11,6 +11,7 @@ from django.views.decorators.http import require_GET, require_POST
 from wembit.core.fibres import LOSS_CARDING
 from wembit.web.answers import again, tried
 from wembit.web.colour.recipes import shares_of
+from wembit.web.plan.actions.lay_under import lay_under
 from wembit.web.plan.actions.stand_in import stand_in
 from wembit.web.plan.actions.take_back_stand_in import take_back_stand_in
 from wembit.web.plan.queries import need_of, project_of, stand_ins_of
@@ -42,7 +43,7 @@ def short(request, project_id, item_id):
 
 @require_POST
 def accept(request, project_id, item_id):
-    """Let another wool stand in, or card a blend that does."""
+    """Let another wool stand in, card a blend that does, or lay one thinly under."""
     request.member.must_be(MAKER)
     given = request.POST
 
@@ -57,13 +58,16 @@ def accept(request, project_id, item_id):
             if new is None:
                 new = _carded(request, grams).item_id
             key, seen = press_of(request).key, bool(given.get("seen"))
+            if given.get("under"):
+                return lay_under(request.member, project_id, item_id, new, count=count, key=key)
             return stand_in(request.member, project_id, item_id, new, seen=seen, count=count, key=key)
 
     made, faults = tried(do)
     if faults:
         faults = {"anyway" if key == "anyway" else "": words for key, words in faults.items()}
         return again(request, "restock/answers.html", answers_context(request, project_id, item_id), faults)
-    messages.success(request, f"{made.new.name} stands in for {made.old.name}.")
+    does = "lies thinly under" if made.under else "stands in for"
+    messages.success(request, f"{made.new.name} {does} {made.old.name}.")
     return redirect("plan:project", studio=request.studio.slug, project_id=project_id)
 
 
@@ -87,5 +91,6 @@ def take_back(request, stand_in_id):
     if faults:
         messages.warning(request, next(iter(faults.values())))
         return redirect("plan:home", studio=request.studio.slug)
-    messages.success(request, f"{made.old.name} is needed again where {made.new.name} stood in.")
+    words = f"{made.old.name} is needed again where {made.new.name} stood in."
+    messages.success(request, f"{made.new.name} lies under {made.old.name} no more." if made.under else words)
     return redirect("plan:project", studio=request.studio.slug, project_id=made.project_id)

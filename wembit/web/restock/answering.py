@@ -7,17 +7,15 @@ from dataclasses import dataclass, field
 
 from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
-from wembit.core.colour.show_through import cover, hiding_power
 from wembit.core.fibres import FORMS
 from wembit.core.stock.standing_in import Trouble
 from wembit.web import clock
 from wembit.web.colour.asking import Recipe, recipes
 from wembit.web.colour.queries import Wool, Wools, blending_forms, wools
 from wembit.web.colour.target import Target, target_of
-from wembit.web.figures.estimating import Palette, plan_figure
-from wembit.web.figures.queries import parts_of
 from wembit.web.plan.actions.stand_in import makings_left
 from wembit.web.plan.queries import NeedLine
+from wembit.web.plan.thin_layer import covers_of, laid_under
 
 from .queries import TideLine, tide_of
 
@@ -177,33 +175,23 @@ def _kept_for_what_shows(shelf: Wools, lines: list[NeedLine], short: NeedLine) -
 
 def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int) -> list[Answer]:
     """A thin layer of another wool under the cover, where that hides the ground and so saves covering wool: the one that
-    saves most. It is offered, and laid in the figure itself."""
+    saves most."""
     need, free = line.need, free_by_item(shelf)
     if target is None or not need.seen:
         return []
-    way = need.project.colourway
-    palette = Palette.of(way)
-    covers = [
-        (layer.grams.middle, layer.grams.cover_g_m2, palette.colour(layer.layer.over_id))
-        for layer in plan_figure(way.version, parts_of(way.version), palette).layers()
-        if layer.item and layer.item.pk == need.item_id and layer.layer.role == "cover" and layer.grams.cover_g_m2
-    ]
-    rows, old = [], need.item.source.micron_um
+    covers = covers_of(need.project, need.item_id)
+    rows = []
     some = shelf.only([n for n, w in enumerate(shelf.rows) if w.item_id != str(need.item_id) and FORMS[w.form].blends])
     for each in nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, SHOWN * 4) if covers else ():
         wool = some.rows[each.index]
-        saved = taken = 0.0
-        for grams, g_m2, ground in covers:
-            thinner = cover(target.srgb, wool.srgb, old, hiding_power(target.srgb)).g_m2
-            under = cover(wool.srgb, ground, wool.micron_um, hiding_power(wool.srgb)).g_m2
-            saved += grams * max(0.0, 1 - thinner / g_m2) * count
-            taken += grams / g_m2 * under * count
-        whole = sum(grams for grams, *_ in covers) * count
-        if saved > WORTH * whole and taken <= free[wool.item_id]:
+        layer = laid_under(covers, (target.srgb, need.item.source.micron_um), (wool.srgb, wool.micron_um))
+        saved, taken = layer.saved * count, layer.taken * count
+        if layer.remains < 1 - WORTH and taken <= free[wool.item_id]:
             left = max(0.0, 1 - saved / float(line.short)) if line.short else 0.0
             trouble = _trouble(wool, need, free[wool.item_id], taken, mottle=0.0, left_short=left)
+            words = f"saves {saved:.1f} g"
             rows.append(
-                Answer(UNDER_IT, trouble, line, count, round(taken, 2), f"saves {saved:.1f} g", wool.srgb, wool.name)
+                Answer(UNDER_IT, trouble, line, count, round(taken, 2), words, wool.srgb, wool.name, wool.item_id)
             )
     return sorted(rows, key=lambda row: (-float(row.words.split()[1]), row.trouble.score))[:1]
 

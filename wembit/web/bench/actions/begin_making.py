@@ -16,6 +16,8 @@ from wembit.web.plan.queries import project_of, stand_ins_of
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 
+from .follow_stand_in import thin_layer
+
 
 @transaction.atomic
 def begin_making(member: Member, project_id: UUID) -> Making:
@@ -39,7 +41,9 @@ def begin_making(member: Member, project_id: UUID) -> Making:
         begun_at=clock.now(),
     )
     needs = {(need.item_id, need.seen): need.pk for need in project.needs.all()}
-    instead = {(each.old_id, each.seen): each for each in stand_ins_of(project) if number > project.count - each.count}
+    standing = [each for each in stand_ins_of(project) if number > project.count - each.count]
+    instead = {(each.old_id, each.seen): each for each in standing if not each.under}
+    under = {each.old_id: each for each in standing if each.under}
     position = 0
     for part_plan in plan.parts:
         part = part_plan.part
@@ -54,19 +58,26 @@ def begin_making(member: Member, project_id: UUID) -> Making:
                 position=position,
             )
             position += 1
-            PieceLayer.objects.bulk_create(
-                _layer(piece, each, order, part.count, needs, instead.get((each.item.pk, each.seen)))
-                for order, each in enumerate(part_plan.layers)
-            )
+            layers = []
+            for each in part_plan.layers:
+                layer = _layer(piece, each, part.count, needs, instead.get((each.item.pk, each.seen)))
+                thin = under.get(layer.item_id) if layer.seen and layer.role == "cover" else None
+                if thin:
+                    layers.append(thin_layer(thin, layer, needs.get((thin.new_id, False))))
+                    layer.rule_g *= thin.remains
+                layers.append(layer)
+            for order, layer in enumerate(layers):
+                layer.position = order
+            PieceLayer.objects.bulk_create(layers)
     Version.objects.filter(pk=version.pk, frozen_at=None).update(frozen_at=clock.now())
     return making
 
 
-def _layer(piece: Piece, plan: LayerPlan, order: int, count: int, needs: dict, instead: StandIn | None) -> PieceLayer:
+def _layer(piece: Piece, plan: LayerPlan, count: int, needs: dict, instead: StandIn | None) -> PieceLayer:
     """What the layer takes for one of `count` pieces; of the fibre that stands in, where one does."""
     item, ratio = (instead.new, instead.ratio) if instead else (plan.item, 1.0)
     return PieceLayer(
         studio=piece.studio, piece=piece, item=item, instead_of=plan.item if instead else None, seen=plan.seen,
         need=needs.get((item.pk, plan.seen)), role=plan.layer.role, slot_name=plan.layer.slot.name,
-        rule_g=plan.grams.rule_g / count * ratio, bias=plan.grams.bias, sigma=plan.grams.sigma, position=order,
+        rule_g=plan.grams.rule_g / count * ratio, bias=plan.grams.bias, sigma=plan.grams.sigma,
     )  # fmt: skip

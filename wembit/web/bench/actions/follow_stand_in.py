@@ -10,21 +10,58 @@ from wembit.web.plan.models import Need, StandIn
 
 def follow_stand_in(made: StandIn) -> None:
     """Within the caller's transaction; taken back, the layers return to the fibre that they were planned with."""
+    if made.under:
+        _lifted(made) if made.taken_back_at else _laid(made)
+        return
     back = made.taken_back_at is not None
     old, new = (made.new_id, made.old_id) if back else (made.old_id, made.new_id)
-    layers = PieceLayer.objects.filter(
-        piece__making__project=made.project_id,
-        piece__making__finished_at=None,
-        piece__making__number__gt=made.project.count - made.count,
-        item=old,
-        seen=made.seen,
-        takes=None,
-    )
-    layers = layers.filter(instead_of=made.old_id) if back else layers.filter(instead_of=None)
-    need = Need.objects.filter(project=made.project_id, item=new, seen=made.seen).values_list("pk", flat=True).first()
+    layers = _untouched(made).filter(item=old, seen=made.seen, instead_of=made.old_id if back else None)
     layers.update(
         item=new,
         instead_of=None if back else made.old_id,
-        need=need,
+        need=_need(made, new, made.seen),
         rule_g=F("rule_g") / made.ratio if back else F("rule_g") * made.ratio,
     )
+
+
+def _untouched(made: StandIn):
+    """The layers of the makings that it is for, of which nothing was taken yet."""
+    return PieceLayer.objects.filter(
+        piece__making__project=made.project_id,
+        piece__making__finished_at=None,
+        piece__making__number__gt=made.project.count - made.count,
+        takes=None,
+    )
+
+
+def _need(made: StandIn, item, seen: bool):
+    return Need.objects.filter(project=made.project_id, item=item, seen=seen).values_list("pk", flat=True).first()
+
+
+def _laid(made: StandIn) -> None:
+    """A thin layer before each cover, which gets thinner."""
+    need = _need(made, made.new_id, seen=False)
+    for cover in _untouched(made).filter(item=made.old_id, seen=True, role="cover", instead_of=None):
+        PieceLayer.objects.filter(piece=cover.piece_id, position__gte=cover.position).update(position=F("position") + 1)
+        layer = thin_layer(made, cover, need)
+        layer.position = cover.position
+        layer.save()
+        PieceLayer.objects.filter(pk=cover.pk).update(rule_g=F("rule_g") * made.remains)
+
+
+def _lifted(made: StandIn) -> None:
+    for layer in _untouched(made).filter(item=made.new_id, seen=False, instead_of=made.old_id):
+        cover = PieceLayer.objects.filter(
+            piece=layer.piece_id, item=made.old_id, role="cover", position=layer.position + 1, takes=None
+        )
+        if cover.update(rule_g=F("rule_g") / made.remains):
+            layer.delete()
+
+
+def thin_layer(made: StandIn, cover: PieceLayer, need) -> PieceLayer:
+    """The layer under a cover of the old fibre that still has its full weight; not stored."""
+    return PieceLayer(
+        studio=cover.studio, piece=cover.piece, item=made.new, instead_of=made.old, seen=False, need=need,
+        role=cover.role, slot_name=f"under {cover.slot_name}"[:40],
+        rule_g=cover.rule_g * (1 - made.remains) * made.ratio, bias=cover.bias, sigma=cover.sigma, position=cover.position,
+    )  # fmt: skip

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from uuid import UUID
 
@@ -36,6 +37,36 @@ def stand_in(
 
     Raises `Told`, `Http404`.
     """
+
+    def all_of_it(need: Need, new: Item) -> Moved:
+        moved = need.p50 / need.project.count * count
+        return Moved(moved, ratio_of(need.project, need, new))
+
+    return moved_over(member, project_id, old_id, new_id, seen=seen, count=count, key=key, how=all_of_it)
+
+
+@dataclass(frozen=True)
+class Moved:
+    """How much of the old fibre is saved in all its makings, the grams of the new one for each of them, and the share of a
+    cover that remains."""
+
+    grams: Decimal
+    ratio: float
+    remains: float = 0.0
+
+
+def moved_over(
+    member: Member,
+    project_id: UUID,
+    old_id: UUID,
+    new_id: UUID,
+    *,
+    seen: bool,
+    count: int,
+    key: str,
+    how: Callable[[Need, Item], Moved],
+) -> StandIn:
+    """Within the caller's transaction: move a need over to another fibre, as `how` says; see `stand_in`."""
     member.must_be(MAKER)
     project = project_of(member.studio, project_id)
     Project.objects.filter(pk=project.pk).locked().get()
@@ -50,12 +81,12 @@ def stand_in(
     left = makings_left(need)
     if not 1 <= count <= left:
         raise Told(f"Choose for how many it stands in: 1 to {left}.", "count")
-    moved = min(need.left, (need.p50 / project.count * count).quantize(STEP))
+    found = how(need, new)
     made = StandIn.objects.create(
-        studio=member.studio, project=project, old=need.item, new=new, seen=seen, count=count, moved=moved,
-        ratio=ratio_of(project, need, new), client_key=key[:64],
+        studio=member.studio, project=project, old=need.item, new=new, seen=seen, count=count,
+        moved=min(need.left, found.grams.quantize(STEP)), ratio=found.ratio, remains=found.remains, client_key=key[:64],
     )  # fmt: skip
-    _move(need, made, moved, Decimal(str(made.ratio)))
+    _move(need, made)
     reserve(member.studio, {need.item_id, new.pk})
     stood_in.send(sender=StandIn, made=made)
     return made
@@ -89,11 +120,11 @@ def ratio_of(project: Project, need: Need, new: Item) -> float:
     return sum(two for _, two in pairs) / whole if whole else 1.0
 
 
-def _move(need: Need, made: StandIn, moved: Decimal, ratio: Decimal) -> Need:
+def _move(need: Need, made: StandIn) -> None:
     """Take grams off one need and put them, times the ratio, onto that of the new fibre."""
-    share = moved / need.p50
+    share, ratio = made.moved / need.p50, Decimal(str(made.ratio))
     other, _ = Need.objects.get_or_create(
-        project=need.project, item=made.new, seen=made.seen,
+        project=need.project, item=made.new, seen=made.new_seen,
         defaults={"studio": need.studio, "p10": ZERO, "p50": ZERO, "p90": ZERO},
     )  # fmt: skip
     for each in RANGE:
@@ -102,4 +133,3 @@ def _move(need: Need, made: StandIn, moved: Decimal, ratio: Decimal) -> Need:
         setattr(other, each, getattr(other, each) + part * ratio)
     need.save(update_fields=RANGE)
     other.save(update_fields=RANGE)
-    return other

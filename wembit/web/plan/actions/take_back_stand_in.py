@@ -27,7 +27,7 @@ def take_back_stand_in(member: Member, stand_in_id: UUID) -> StandIn:
         raise Told("That was taken back already.")
     made.taken_back_at = clock.now()
     made.save(update_fields=["taken_back_at"])
-    needs = open_needs(member.studio, project=made.project_id, item=made.new_id, seen=made.seen)
+    needs = open_needs(member.studio, project=made.project_id, item=made.new_id, seen=made.new_seen)
     old = Need.objects.filter(project=made.project_id, item=made.old_id, seen=made.seen).first()
     if needs and old:
         need, ratio = needs[0], Decimal(str(made.ratio))
