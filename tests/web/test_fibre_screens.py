@@ -1,5 +1,6 @@
 """The page of a fibre, what the scale learns of it, and the table of breeds."""
 
+import csv
 from decimal import Decimal as D
 
 import pytest
@@ -8,8 +9,15 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, told, words
 from wembit.core.fibres import BREEDS, CRIMPS, FELTING, TOUCHES, USES
+from wembit.core.tables import read_table
+from wembit.web.stash.actions.keep_breed import keep_breed
 from wembit.web.stash.models import Item, OwnBreed
+from wembit.web.stash.stash_file import fates
 from wembit.web.studio.models import VIEWER
+
+
+def own_breed(member, name, micron_um) -> OwnBreed:
+    return keep_breed(member, name, micron_um, 120, crimp="", felting="", touch="", uses=["core"])
 
 
 @pytest.fixture
@@ -81,6 +89,34 @@ def test_a_breed_of_ones_own_is_used_wherever_its_diameter_counts(client, owner,
     assert "Marsh longwool tops" in get(client, "colour/?colour=6f7d43") and "Marsh longwool own" in words(
         get(client, "stash/breeds/")
     )
+
+
+def test_a_breed_of_ones_own_is_chosen_at_the_stocktake_sieved_and_written_out(client, owner, studio, moss):
+    own = own_breed(owner, "Marsh longwool", 38.5)
+    given = {"kind": "fibre", "name": "moss", "form": "tops", "breed": str(own.pk), "amount": "40"}
+    assert post(client, "stash/stocktake/", **given).status_code == 302
+    assert post(client, "stash/stocktake/", **given | {"key": "another"}).status_code == 302
+    item = Item.objects.get(own_breed=own)
+    assert item.lots.count() == 2 and item != moss.item, "the same name of another breed is another fibre"
+    shelf = get(client, f"stash/?breed={own.pk}")
+    assert "Marsh longwool tops" in words(shelf) and shelf.count('class="lot pick"') == 2
+    assert get(client, "stash/?words=longwool").count('class="lot pick"') == 2
+    assert get(client, "stash/?breed=unknown").count('class="lot pick"') == 0
+    rows = list(csv.DictReader(client.get(client.base + "stash/files/stash.csv").getvalue().decode().splitlines()))
+    assert [row["breed"] for row in rows].count("Marsh longwool") == 2
+    fate = fates(studio, read_table(b"name,form,breed,amount\nfern,batt,marsh LONGWOOL,12\n"))[0]
+    assert fate.given["own_breed_id"] == own.pk
+    lot = make.lot(owner, "sedge", "20", form="batt")
+    post(client, f"stash/lot/{lot.pk}/describe/", name="sedge", breed=str(own.pk), form="batt", dye_lot="", drawer="")
+    assert Item.objects.get(pk=lot.item_id).source.micron_um == 38.5
+    assert f'value="{own.pk}" selected' in get(client, f"stash/lot/{lot.pk}/")
+
+
+def test_another_studios_breed_cannot_be_chosen(client, owner):
+    there = own_breed(make.studio_owner("Mudflat", "anselm"), "Heather sheep", 33)
+    answer = post(client, "stash/stocktake/", kind="fibre", name="moss", form="tops", breed=str(there.pk), amount="40")
+    assert answer.status_code == 422 and not Item.objects.of(owner.studio).exists()
+    assert "Heather sheep" not in get(client, "stash/stocktake/")
 
 
 @pytest.mark.parametrize(

@@ -19,7 +19,8 @@ from wembit.web.studio.models import Studio
 
 
 class Wool(NamedTuple):
-    """A lot as a colour: what it is, where it lies, how much of it is free in g (None: never weighed)."""
+    """A lot as a colour: what it is (`breed` as it is chosen), where it lies, how much of it is free in g (None: never
+    weighed)."""
 
     lot_id: str
     item_id: str
@@ -68,7 +69,8 @@ class Wools:
 # Ids come as text: thousands of UUIDs take as long as the rest.
 FIELDS = (Cast("pk", TextField()), Cast("item_id", TextField()), "item__name", "item__breed", "item__form",
           Coalesce("drawer__name", Value("")), "dye_lot", "srgb", "hue", "lab_l", "lab_a", "lab_b", "on_hand", "weighed",
-          "curve", "item__own_breed__name", "item__own_breed__micron_um", "item__own_breed__like")  # fmt: skip
+          "curve", "item__own_breed__name", "item__own_breed__micron_um", "item__own_breed__like",
+          "item__own_breed_id")  # fmt: skip
 
 
 def wools(studio: Studio) -> Wools:
@@ -83,12 +85,14 @@ def _wools(studio: Studio, stamp: int) -> Wools:
     promised = dict(sums.values_list(Cast("lot", TextField()), "total"))
     rows, kept = [], []
     without = 0
-    for *named, light, a, b, held, weighed, curve, source, micron, like in lots.values_list(*FIELDS):
+    for *named, light, a, b, held, weighed, curve, source, micron, like, own in lots.values_list(*FIELDS):
         if curve is None:
             without += 1
             continue
         lot, known = named[0], BREEDS[named[3]]
         free = max(float(held - promised.get(lot, ZERO)), 0.0) if weighed else None
+        if own:
+            named[3] = str(own)
         felting = (like or {}).get("felting", known.felting)
         rows.append(Wool(*named, (light, a, b), free, source or known.name, micron or known.micron_um, felting))
         kept.append(bytes(curve))

@@ -9,9 +9,9 @@ from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
 from wembit.core.colour.tuft import PASSES
-from wembit.core.fibres import BREEDS, FORMS, LOSS_CARDING
+from wembit.core.fibres import FORMS, LOSS_CARDING
 from wembit.web.fields import weight_field
-from wembit.web.stash.queries import drawers
+from wembit.web.stash.queries import breed_choices, drawers
 from wembit.web.told import Told
 
 from .asking import MOST_FIBRES, MOST_PARTS, WANTED_G, recipes, singles
@@ -66,7 +66,7 @@ def map_context(request) -> tuple[dict, int]:
         "sieve": {key: given.get(key, "") for key in SIEVE},
         "rest": rest,
         "forms": [(key, form.name) for key, form in FORMS.items()],
-        "breeds": [(key, breed.name) for key, breed in BREEDS.items()],
+        "breeds": breed_choices(request.studio),
         "drawers": drawers(request.studio),
         "into": [(key, form.name) for key, form in FORMS.items() if form.blends and key != "fleece"],
         "passes_drawn": PASSES.items(),

@@ -100,7 +100,7 @@ def breeds(request):
     _, faults = tried(lambda: _kept(request))
     if faults:
         return again(request, "stash/breeds.html", breeds_context(request), faults)
-    messages.success(request, "Kept. Choose it on the page of a fibre.")
+    messages.success(request, "Kept. It can be chosen wherever a breed is.")
     return redirect("stash:breeds", studio=request.studio.slug)
 
 

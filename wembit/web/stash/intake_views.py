@@ -20,11 +20,10 @@ from .actions.receive import Parcel, receive
 from .forms_drawn import drawings
 from .models import FIBRE, GRAMS, MILLIMETRES, NOTION, PIECES, Item
 from .pictures import draw
-from .views import BREED_CHOICES, FORM_CHOICES
+from .views import FORM_CHOICES
 
 NOTION_UNITS = {"wire": MILLIMETRES, "thread": MILLIMETRES}
 RECEIVE_ROWS = 4
-UNKNOWN = "unknown"  # the breed of a bag whose label is lost
 
 
 class BagForm(forms.Form):
@@ -32,12 +31,16 @@ class BagForm(forms.Form):
 
     kind = forms.ChoiceField(choices=[(FIBRE, FIBRE), (NOTION, NOTION)], required=False)
     name = forms.CharField(max_length=80, required=False)
-    breed = forms.ChoiceField(choices=BREED_CHOICES, required=False)
+    breed = forms.ChoiceField(required=False)
     form = forms.ChoiceField(choices=FORM_CHOICES, required=False)
     notion = forms.ChoiceField(choices=list(NOTIONS.items()), required=False)
     srgb = forms.RegexField("^#[0-9a-fA-F]{6}$", required=False)
     drawer = forms.CharField(max_length=40, required=False)
     dye_lot = forms.CharField(max_length=40, required=False)
+
+    def __init__(self, given, studio):
+        super().__init__(given)
+        self.fields["breed"].choices = queries.breed_choices(studio)
 
 
 def stocktake_context(request) -> dict:
@@ -45,7 +48,7 @@ def stocktake_context(request) -> dict:
     for each in last:
         each.promised = 0
     return {
-        "breeds": BREED_CHOICES,
+        "breeds": queries.breed_choices(request.studio),
         "forms": FORM_CHOICES,
         "notions": list(NOTIONS.items()),
         "last": [draw(each, 14.0) for each in last],
@@ -62,7 +65,7 @@ def stocktake(request):
     """One line a bag: lay it on the scale, form, colour, next."""
     if request.method == "GET":
         return render(request, "stash/stocktake.html", stocktake_context(request))
-    form = BagForm(request.POST)
+    form = BagForm(request.POST, request.studio)
     faults = {} if form.is_valid() else faults_of(form)
     kind = request.POST.get("kind") or FIBRE
     unit = GRAMS if kind == FIBRE else NOTION_UNITS.get(request.POST.get("notion", ""), PIECES)
@@ -82,7 +85,7 @@ def stocktake(request):
         def do():
             item = {"kind": kind, "name": given["name"], "unit": unit}
             if kind == FIBRE:
-                item |= {"breed": given["breed"] or UNKNOWN, "form": given["form"]}
+                item |= {**queries.breed_fields(given["breed"] or queries.UNKNOWN), "form": given["form"]}
             else:
                 item |= {"notion": given["notion"], "size_mm": size}
             return lay_in(

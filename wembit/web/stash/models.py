@@ -82,7 +82,7 @@ class Item(Owned):
         ordering = ["name"]
         constraints = [
             models.UniqueConstraint(
-                "studio", "kind", "breed", "form", "notion", "size_mm", Lower("name"),
+                "studio", "kind", "breed", "own_breed", "form", "notion", "size_mm", Lower("name"),
                 name="one_item_a_name", nulls_distinct=False,
             ),
             models.CheckConstraint(
@@ -109,6 +109,11 @@ class Item(Owned):
     def source(self) -> Breed:
         """Where the fibre comes from: the studio's own breed, else that of the table."""
         return self.own_breed.as_breed() if self.own_breed_id else BREEDS[self.breed]
+
+    @property
+    def breed_choice(self) -> str:
+        """The breed as it is chosen: the key of the table, or the id of the studio's own."""
+        return str(self.own_breed_id or self.breed)
 
     @property
     def grams_a_metre(self) -> float | None:

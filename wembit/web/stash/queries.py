@@ -14,7 +14,7 @@ from django.http import Http404
 from django.shortcuts import get_object_or_404
 
 from wembit.core.colour.spaces import GREY, HUES
-from wembit.core.fibres import FORMS
+from wembit.core.fibres import BREEDS, FORMS
 from wembit.web import clock
 
 from .models import (
@@ -36,12 +36,13 @@ from .models import (
 )
 from .swatch import LOOK
 
+UNKNOWN = "unknown"  # the table's breed of a bag whose label is lost, or that is of the studio's own
 USED = (PULLED, RETURNED, BLENDED_OUT)
 
 
 def lot_of(studio, lot_id: UUID) -> Lot:
     """This studio's lot with its item and drawer. Raises `Http404`."""
-    lot = Lot.objects.of(studio).filter(pk=lot_id, waste=False).select_related("item", "drawer").first()
+    lot = Lot.objects.of(studio).filter(pk=lot_id, waste=False).select_related("item__own_breed", "drawer").first()
     if lot is None:
         raise Http404
     return lot
@@ -69,9 +70,28 @@ def _at(field: str, values: Iterable[str]):
     return Case(*places, default=Value(len(places)))
 
 
+OWN_FIRST = F("item__own_breed__name").asc(nulls_first=True)
 ORDERS = {
-    "breed": ["item__kind", "item__breed", _at("item__form", FORMS), "item__notion", "item__name", "-on_hand", "pk"],
-    "form": ["item__kind", _at("item__form", FORMS), "item__notion", "item__breed", "item__name", "-on_hand", "pk"],
+    "breed": [
+        "item__kind",
+        "item__breed",
+        OWN_FIRST,
+        _at("item__form", FORMS),
+        "item__notion",
+        "item__name",
+        "-on_hand",
+        "pk",
+    ],
+    "form": [
+        "item__kind",
+        _at("item__form", FORMS),
+        "item__notion",
+        "item__breed",
+        OWN_FIRST,
+        "item__name",
+        "-on_hand",
+        "pk",
+    ],
     "hue": ["item__kind", _at("hue", [*HUES, GREY]), F("lab_l").asc(nulls_last=True), "pk"],
     "drawer": [F("drawer__name").asc(nulls_last=True), "item__kind", "item__breed", "item__name", "-on_hand", "pk"],
 }
@@ -80,21 +100,29 @@ ORDERS = {
 def shelf(studio, filters: ShelfFilters, by: str, start: int, most: int) -> tuple[list[Lot], int]:
     """`most` lots from `start` on in the order of `by`, as the shelf draws them, and how many there are. Two queries."""
     found = _on_shelf(studio, filters)
-    lots = with_promised(found).select_related("item", "drawer").order_by(*ORDERS[by])
+    lots = with_promised(found).select_related("item__own_breed", "drawer").order_by(*ORDERS[by])
     return list(lots[start : start + most]), found.count()
 
 
 def fibre_lots(studio) -> list[Lot]:
     """All lots of fibres on the shelf, with `promised`. One query."""
     return list(
-        with_promised(Lot.objects.of(studio).on_shelf().filter(item__kind=FIBRE)).select_related("item", "drawer")
+        with_promised(Lot.objects.of(studio).on_shelf().filter(item__kind=FIBRE)).select_related(
+            "item__own_breed", "drawer"
+        )
     )
 
 
 def _on_shelf(studio, filters: ShelfFilters):
     lots = Lot.objects.of(studio).on_shelf()
-    exact = {"item__breed": filters.breed, "item__form": filters.form, "hue": filters.hue}
+    exact = {"item__form": filters.form, "hue": filters.hue}
     lots = lots.filter(**{key: value for key, value in exact.items() if value})
+    if filters.breed in BREEDS:
+        lots = lots.filter(item__breed=filters.breed, item__own_breed=None)
+    elif filters.breed:
+        lots = lots.filter(
+            item__own_breed__in=[each.pk for each in own_breeds(studio) if str(each.pk) == filters.breed]
+        )
     if filters.drawer:
         lots = lots.filter(drawer__name=filters.drawer)
     if filters.free_only:
@@ -102,7 +130,8 @@ def _on_shelf(studio, filters: ShelfFilters):
     for word in filters.words.split():
         lots = lots.filter(
             Q(item__name__icontains=word)
-            | Q(item__breed__icontains=word)
+            | Q(item__breed__icontains=word, item__own_breed=None)
+            | Q(item__own_breed__name__icontains=word)
             | Q(item__form__icontains=word)
             | Q(item__notion__icontains=word)
             | Q(item__told__icontains=word)
@@ -234,7 +263,7 @@ def promises_broken_by(lot: Lot, amount: Decimal, need: UUID | None = None) -> l
 
 def last_laid_in(studio) -> list[Lot]:
     """The last few bags of the stocktake, newest first."""
-    lots = Lot.objects.of(studio).filter(movements__kind="opening").select_related("item", "drawer")
+    lots = Lot.objects.of(studio).filter(movements__kind="opening").select_related("item__own_breed", "drawer")
     return list(lots.order_by("-made_at")[:6])
 
 
@@ -253,7 +282,9 @@ def item_named(studio, text: str) -> Item | None:
 def bags_of(item: Item) -> list[Lot]:
     """The bags of an item on the shelf, with `promised`."""
     return list(
-        with_promised(Lot.objects.on_shelf().filter(item=item)).select_related("item", "drawer").order_by("made_at")
+        with_promised(Lot.objects.on_shelf().filter(item=item))
+        .select_related("item__own_breed", "drawer")
+        .order_by("made_at")
     )
 
 
@@ -296,6 +327,18 @@ def notion_of(studio, item_id: UUID) -> Item:
 
 def own_breeds(studio) -> list[OwnBreed]:
     return list(OwnBreed.objects.of(studio))
+
+
+def breed_choices(studio) -> list[tuple[str, str]]:
+    """The breeds to choose from: the studio's own, then those of the table."""
+    own = [(str(each.pk), each.name) for each in own_breeds(studio)]
+    return own + [(key, breed.name) for key, breed in BREEDS.items()]
+
+
+def breed_fields(chosen: str) -> dict:
+    """The fields of an item for one of `breed_choices`."""
+    own = chosen not in BREEDS
+    return {"breed": UNKNOWN if own else chosen, "own_breed_id": UUID(chosen) if own else None}
 
 
 def own_breed(studio, breed_id: UUID) -> OwnBreed:

@@ -10,11 +10,12 @@ from dataclasses import dataclass, field
 from decimal import Decimal
 from uuid import UUID
 
-from wembit.core.fibres import BREEDS, FORMS, NOTIONS
+from wembit.core.fibres import FORMS, NOTIONS
 from wembit.core.tables import Table, number
 from wembit.web import clock
 
 from .models import FIBRE, GRAMS, MILLIMETRES, NOTION, PIECES, Lot, Movement
+from .queries import UNKNOWN, breed_choices, breed_fields
 
 COLUMNS = (
     "bag",
@@ -75,12 +76,13 @@ class Row:
 
 def stash_rows(studio) -> Iterator[tuple]:
     """The bags on the shelf, one a row."""
-    lots = Lot.objects.of(studio).on_shelf().select_related("item", "drawer").order_by("made_at", "pk")
+    lots = Lot.objects.of(studio).on_shelf().select_related("item__own_breed", "drawer").order_by("made_at", "pk")
     for lot in lots.iterator(chunk_size=2000):
         item = lot.item
+        breed = item.own_breed.name if item.own_breed else item.breed
         yield (
-            lot.pk, item.kind, item.name, item.breed, item.form, item.notion, _plain(item.size_mm), _plain(lot.on_hand),
-            item.unit, "yes" if lot.weighed else "no", lot.srgb, lot.dye_lot, lot.drawer.name if lot.drawer else "",
+            lot.pk, item.kind, item.name, breed, item.form, item.notion, _plain(item.size_mm), _plain(lot.on_hand), item.unit,
+            "yes" if lot.weighed else "no", lot.srgb, lot.dye_lot, lot.drawer.name if lot.drawer else "",
         )  # fmt: skip
 
 
@@ -133,7 +135,8 @@ def fates(studio, table: Table, start: int = 0, most: int | None = None) -> list
     came = set(
         Lot.objects.of(studio).filter(came_as__in=marks[start:end]).values_list("came_as", flat=True) if said else ()
     )
-    return [_fate(n + 2, each, marks[n], known, came) for n, each in enumerate(said, start)]
+    breeds = dict(breed_choices(studio))
+    return [_fate(n + 2, each, marks[n], known, came, breeds) for n, each in enumerate(said, start)]
 
 
 def _marks(table: Table, places: dict[str, int]) -> list[str]:
@@ -154,13 +157,15 @@ def _known(studio, texts: Iterable[str]) -> dict[str, Lot]:
             ids.append(UUID(text))
         except ValueError:
             continue
-    lots = Lot.objects.of(studio).filter(pk__in=ids, waste=False).select_related("item", "drawer")
+    lots = Lot.objects.of(studio).filter(pk__in=ids, waste=False).select_related("item__own_breed", "drawer")
     return {str(lot.pk): lot for lot in lots}
 
 
-def _fate(number_: int, said: dict[str, str], mark: str, known: dict[str, Lot], came: set[str]) -> Row:
+def _fate(
+    number_: int, said: dict[str, str], mark: str, known: dict[str, Lot], came: set[str], breeds: dict[str, str]
+) -> Row:
     try:
-        given = _read(said)
+        given = _read(said, breeds)
     except ValueError as fault:
         return Row(number_, REFUSED, str(fault))
     lot = known.get(said.get("bag", "").lower())
@@ -175,8 +180,9 @@ def _fate(number_: int, said: dict[str, str], mark: str, known: dict[str, Lot], 
     return Row(number_, NEW, "", given, mark=mark)
 
 
-def _read(said: dict[str, str]) -> dict:
-    """What a row says, in the fields of items and lots. Raises ValueError with words for a person."""
+def _read(said: dict[str, str], breeds: dict[str, str]) -> dict:
+    """What a row says, in the fields of items and lots; `breeds` as `breed_choices` gives them. Raises ValueError with words
+    for a person."""
     kind = said.get("kind", "").lower() or (NOTION if said.get("notion") and not said.get("form") else FIBRE)
     if kind not in (FIBRE, NOTION):
         raise ValueError(f"kind is {FIBRE} or {NOTION}, not “{kind[:20]}”")
@@ -184,8 +190,7 @@ def _read(said: dict[str, str]) -> dict:
     found |= {column: said[column][:40] if column in said else None for column in ("dye_lot", "drawer")}
     if kind == FIBRE:
         found["form"] = _one_of("form", said.get("form", ""), {key: each.name for key, each in FORMS.items()})
-        breeds = {key: each.name for key, each in BREEDS.items()}
-        found["breed"] = _one_of("breed", said["breed"], breeds) if said.get("breed") else "unknown"
+        found |= breed_fields(_one_of("breed", said["breed"], breeds) if said.get("breed") else UNKNOWN)
         found["unit"] = GRAMS
     else:
         found["notion"] = _one_of("notion", said.get("notion", ""), NOTIONS)
@@ -214,7 +219,9 @@ def _one_of(column: str, text: str, choices: dict[str, str]) -> str:
     for key, name in choices.items():
         if text.strip().lower() in (key, name.lower()):
             return key
-    raise ValueError(f"{column} “{text[:20]}” is none of {', '.join(choices)}" if text else f"{column} is missing")
+    raise ValueError(
+        f"{column} “{text[:20]}” is none of {', '.join(choices.values())}" if text else f"{column} is missing"
+    )
 
 
 def _changes(lot: Lot, given: dict) -> list[str]:

@@ -10,7 +10,7 @@ from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.colour.spaces import GREY, HUES
-from wembit.core.fibres import BREEDS, FORMS
+from wembit.core.fibres import FORMS
 from wembit.web import numbers
 from wembit.web.answers import again, faults_of, page, tried
 from wembit.web.fields import amount_field, weight_field
@@ -32,7 +32,6 @@ from .forms_drawn import drawings
 from .models import FIBRE, Lot
 from .pictures import GROUPS, PX2_PER_GRAM, boards, draw, step_chart
 
-BREED_CHOICES = [(key, breed.name) for key, breed in BREEDS.items()]
 FORM_CHOICES = [(key, form.name) for key, form in FORMS.items()]
 MOST_SHOWN = 80  # bags drawn at once; more come as one scrolls
 
@@ -71,7 +70,7 @@ def shelf_context(request) -> dict:
         "groups": GROUPS.items(),
         "boards": drawn,
         "lot_count": lot_count,
-        "breeds": BREED_CHOICES,
+        "breeds": queries.breed_choices(studio),
         "forms": FORM_CHOICES,
         "hues": [(hue, f"{hue}s") for hue in (*HUES, GREY)],
         "drawers": [(name, name) for name in queries.drawers(studio)],
@@ -118,7 +117,7 @@ def lot_context(request, lot: Lot) -> dict:
         "promises": promises,
         "lines": lines,
         "chart": step_chart(lines),
-        "breeds": BREED_CHOICES,
+        "breeds": queries.breed_choices(request.studio),
         "forms": FORM_CHOICES,
         "others": [(each.pk, f"{each.dye_lot or 'no dye lot'}, {each.drawer or 'no drawer'}") for each in others],
         "centimetres": _centimetres(lot),
@@ -253,15 +252,19 @@ class DescribeForm(forms.Form):
     dye_lot = forms.CharField(max_length=40, required=False)
     drawer = forms.CharField(max_length=40, required=False)
     name = forms.CharField(max_length=80, required=False)
-    breed = forms.ChoiceField(choices=BREED_CHOICES, required=False)
+    breed = forms.ChoiceField(required=False)
     form = forms.ChoiceField(choices=FORM_CHOICES, required=False)
+
+    def __init__(self, given, studio):
+        super().__init__(given)
+        self.fields["breed"].choices = queries.breed_choices(studio)
 
 
 @require_POST
 def describe_lot(request, lot_id):
     """What the bag is: colour, dye lot, drawer, picture; and its item: name, breed, form, least amount, grams a metre."""
     found = queries.lot_of(request.studio, lot_id)
-    form = DescribeForm(request.POST)
+    form = DescribeForm(request.POST, request.studio)
     faults = {} if form.is_valid() else faults_of(form)
     said = {}
     fields = {"minimum": amount_field(request.member, found.item.unit, required=False)}
@@ -275,11 +278,11 @@ def describe_lot(request, lot_id):
     if faults:
         return lot_again(request, found, faults, doing="describe")
     said["minimum"] = said["minimum"] or 0
-    said |= {
-        name: form.cleaned_data[name]
-        for name in ("breed", "form")
-        if found.item.kind == FIBRE and form.cleaned_data[name]
-    }
+    if found.item.kind == FIBRE:
+        if chosen := form.cleaned_data["breed"]:
+            said |= queries.breed_fields(chosen)
+        if chosen := form.cleaned_data["form"]:
+            said["form"] = chosen
     if "name" in request.POST:
         said["name"] = form.cleaned_data["name"]
 

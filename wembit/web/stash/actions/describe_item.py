@@ -15,7 +15,8 @@ from wembit.web.told import Told
 
 @transaction.atomic
 def describe_item(member: Member, item_id: UUID, **said: str | Decimal | None) -> Item:
-    """Keep what is said of `name`, `breed`, `form`, `minimum` (in its unit), `linear_g_m`; it holds for all its bags.
+    """Keep what is said of `name`, `breed`, `own_breed_id`, `form`, `minimum` (in its unit), `linear_g_m`; it
+    holds for all its bags.
 
     Raises `Told` for an empty name or one that another item has, `Http404`.
     """

@@ -68,7 +68,8 @@ def item_like(member: Member, item: dict) -> Item:
     name = " ".join(item["name"].split())
     if not name:
         raise Told("Give it a name, as it stands on the label.", "name")
-    others = {key: value for key, value in item.items() if key not in ("name", "linear_g_m")}
+    apart = ("name", "linear_g_m", "breed") if item.get("own_breed_id") else ("name", "linear_g_m")
+    others = {key: value for key, value in item.items() if key not in apart}
     found = Item.objects.of(member.studio).filter(name__iexact=name, **others).first()
     if found is None:
         found = Item.objects.create(studio=member.studio, **{**item, "name": name})

@@ -24,7 +24,7 @@ from .name_drawer import drawer_called
 
 TAKE_IN = "taken in"
 ROWS, LINES = 2000, 250  # at once: bags, and lines of the ledger, each of which is an entry of its own
-ITEM = ("kind", "name", "unit", "breed", "form", "notion", "size_mm")
+ITEM = ("kind", "name", "unit", "breed", "own_breed_id", "form", "notion", "size_mm")
 REPORTED = 5000  # refused rows that are kept for the report
 
 
@@ -114,8 +114,9 @@ def _key(fields: dict) -> tuple:
     """What tells items apart, as text."""
     size = fields.get("size_mm")
     name = " ".join(fields["name"].lower().split())
-    others = (fields.get(each) or "" for each in ("kind", "unit", "breed", "form", "notion"))
-    return (name, *others, "" if size is None else f"{size.normalize():f}")
+    others = (fields.get(each) or "" for each in ("kind", "unit", "form", "notion"))
+    breed = fields.get("own_breed_id") or fields.get("breed") or ""
+    return (name, *others, breed, "" if size is None else f"{size.normalize():f}")
 
 
 def _said_anew(row: Row, look: dict, drawer, moment) -> list[Line]:
