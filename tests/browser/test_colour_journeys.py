@@ -90,6 +90,13 @@ def test_a_shelf_is_recounted_by_keys(own_site, opened):
         page.keyboard.type(grams)
         page.keyboard.press("Enter")
         settled(page)
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Drawer C3: 1 of 4 not weighed today")
+    Keys(page).press(page.get_by_role("link", name=f"{names[1].split(maxsplit=1)[0]} on the scale"))
+    for grams in ("41", "", ""):
+        expect(page.get_by_label("On the scale")).to_be_focused()
+        page.keyboard.type(grams)
+        page.keyboard.press("Enter")
+        settled(page)
     expect(page.get_by_role("heading", level=1)).to_contain_text("Drawer C3 is true")
     assert len(set(names)) >= 3
     assert page.locator("ul.work").get_by_text("today").count() >= 3

@@ -1,6 +1,7 @@
 """A bag's colour: by a picture with a card, by eye, in numbers, by an instrument; and the colours of a picture."""
 
 import io
+import re
 
 import numpy as np
 import pytest
@@ -134,6 +135,13 @@ def test_the_main_colours_of_a_picture_come_with_what_the_shelf_has(client, owne
     make.lot(owner, "moss", "5")
     answer = client.post(client.base + "colour/picture/", {"photo": shot(exposure=1.0)})
     assert answer.status_code == 200 and "Nearest: moss" in words(text(answer))
+    assert 'src="data:image/jpeg;base64,' in text(answer) and "blended" not in words(text(answer)), (
+        "one bag blends with none"
+    )
+    make.lot(owner, "chalk", "60", srgb="#f2efe6")
+    make.lot(owner, "pitch", "60", srgb="#24211f")
+    page = words(text(client.post(client.base + "colour/picture/", {"photo": shot(wool="#808a90")})))
+    assert re.search(r"blended: \d parts? \w+, \d parts? \w+", page)
     assert "Choose a picture" in told(client.post(client.base + "colour/picture/"))
 
 

@@ -45,10 +45,11 @@ def test_one_bag_after_another_to_the_end(client, studio, drawer):
     page = weigh(client, bags["moss"], "31").content.decode()
     assert "<h1>slate" in page and "9" in page and "taken and not written down" in page
     page = weigh(client, bags["slate"], "").content.decode()
-    assert "Drawer A1 is true" in page
+    assert "Drawer A1: 1 of 3 not weighed today" in words(page) and "slate on the scale" in page
     held = {lot.item.name: lot.on_hand for lot in Lot.objects.of(studio).select_related("item")}
     assert (held["fog"], held["moss"], held["slate"]) == (D("38.6"), 31, 12)
     assert Entry.objects.of(studio).filter(verb="recount").count() == 2, "an empty field leaves the bag as it is"
+    assert "Drawer A1 is true" in weigh(client, bags["slate"], "12").content.decode()
 
 
 def test_what_cannot_be_read_stays_with_the_bag(client, studio, drawer):

@@ -23,6 +23,7 @@ LEAST_CHROMA = 40  # at the rim of the map by hue; more where the shelf has more
 GREYS_X = -310.0  # where greys stand when the map is by lightness
 HUE, LIGHTNESS = "hue", "lightness"
 VIEWS = {HUE: "by hue", LIGHTNESS: "by lightness"}
+BARS_WIDE = 800
 LEVELS = (20, 40, 60, 80)
 
 
@@ -50,6 +51,24 @@ class ColourMap:
         """Rings of equal chroma: the chroma and the radius."""
         step = 10 if self.rim <= 50 else 20
         return [(chroma, chroma * MAP_RADIUS / self.rim) for chroma in range(step, self.rim + 1, step)]
+
+
+@dataclass(frozen=True)
+class Bar:
+    """A colour of a picture in a strip BARS_WIDE wide, as wide as there is of it."""
+
+    x: float
+    width: float
+    srgb: str
+
+
+def bars(shares: Sequence[tuple[str, float]]) -> list[Bar]:
+    """Colours with their shares, side by side."""
+    found, left = [], 0.0
+    for srgb, share in shares:
+        found.append(Bar(round(left, 1), round(share * BARS_WIDE, 1), srgb))
+        left += share * BARS_WIDE
+    return found
 
 
 def place(lab: Sequence[float], view: str, rim: int) -> tuple[float, float]:

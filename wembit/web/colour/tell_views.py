@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-import numpy as np
 from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_http_methods
-from PIL import Image
 
 from wembit.core.colour.matching import nearest
-from wembit.core.colour.photo import CARDS, main_colours
+from wembit.core.colour.photo import CARDS
 from wembit.web.answers import again, tried
 from wembit.web.pictures import cleaned
 from wembit.web.stash.actions.picture_lot import picture_lot
@@ -20,9 +18,8 @@ from wembit.web.stash.swatch import curve_of
 from wembit.web.studio.models import MAKER
 from wembit.web.told import Told
 
-from .asking import singles
 from .queries import wools
-from .target import Target, target_of
+from .target import target_of
 from .telling import nudges, told_by_instrument, told_by_picture, told_in_words
 
 NEIGHBOURS = 8
@@ -103,32 +100,3 @@ def _picture(request, lot):
     if picture is None:
         raise Told("Choose a picture of the wool with the card in it.", "photo")
     picture_lot(request.member, lot.pk, picture)
-
-
-@require_http_methods(["GET", "POST"])
-def picture_colours(request):
-    """The main colours of a picture of one's own, each with what the shelf can do. The picture is not kept."""
-    if request.method == "GET":
-        return render(request, "colour/picture.html", {})
-    found, faults = tried(lambda: _main_colours(request))
-    if faults:
-        return again(request, "colour/picture.html", {}, faults)
-    bars, left = [], 0.0
-    for target, share, _ in found:
-        bars.append((round(left, 1), round(share * 8, 1), target.srgb))
-        left += share * 8
-    return render(request, "colour/picture.html", {"rows": found, "bars": bars})
-
-
-def _main_colours(request):
-    picture = cleaned(request.FILES.get("photo"), request.studio)
-    if picture is None:
-        raise Told("Choose a picture: an animal, a pet, a scene of your own.", "photo")
-    shelf = wools(request.studio)
-    with Image.open(picture) as image:
-        colours = main_colours(np.asarray(image.convert("RGB")))
-    rows = []
-    for lab, share in colours:
-        target: Target = target_of({"colour": " ".join(f"{each:.2f}" for each in lab)}, shelf)
-        rows.append((target, round(share * 100), singles(target, shelf, 1)))
-    return rows

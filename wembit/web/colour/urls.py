@@ -2,13 +2,13 @@
 
 from django.urls import path
 
-from . import card_views, palette_views, tell_views, views
+from . import card_views, palette_views, picture_views, tell_views, views
 
 app_name = "colour"
 urlpatterns = [
     path("", views.home, name="home"),
     path("tell/<uuid:lot_id>/", tell_views.tell, name="tell"),
-    path("picture/", tell_views.picture_colours, name="picture"),
+    path("picture/", picture_views.picture_colours, name="picture"),
     path("palette/", palette_views.palette, name="palette"),
     path("palette/in/", palette_views.palette_in, name="palette_in"),
     path("shade-card/", palette_views.shade_card, name="shade_card"),

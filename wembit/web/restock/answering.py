@@ -19,7 +19,7 @@ from wembit.web.plan.thin_layer import covers_of, laid_under
 
 from .queries import TideLine, tide_of
 
-SHOWN = 3
+SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
 LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
 STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
 WORTH = 0.15  # the share of the covering wool that a layer under it has to save, to be offered
@@ -114,7 +114,7 @@ def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, gr
     found, seen = [], set()
     for each in nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, LOOKED_AT):
         wool = some.rows[each.index]
-        if wool.item_id in seen:
+        if wool.item_id in seen or (need.seen and seen and each.de00 > UNLIKE):
             continue
         seen.add(wool.item_id)
         trouble = _trouble(wool, need, free[wool.item_id], grams, de00=each.de00)

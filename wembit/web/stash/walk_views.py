@@ -71,6 +71,8 @@ def place(request, place):
     context = place_context(request, place, request.GET.get("bag", ""))
     if request.method == "GET":
         done = request.GET.get("bag") == "end"
+        if done:
+            context["left"] = walking.not_weighed_today(request.studio, context["bags"])
         return render(request, "stash/walk_end.html" if done else "stash/walk_place.html", context)
     request.member.must_be(MAKER)
     lot = context["lot"]

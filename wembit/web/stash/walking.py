@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from django.db.models import Count, F, Max, Min, Q
@@ -48,6 +49,12 @@ def bags_in(studio, key: str) -> list[Lot]:
     lots = with_promised(Lot.objects.of(studio).on_shelf()).select_related("item", "drawer")
     lots = lots.filter(drawer=None) if key == NOWHERE else lots.filter(drawer__name=key)
     return list(lots.order_by("item__kind", "item__breed", "item__form", "item__name", "dye_lot", "made_at", "pk"))
+
+
+def not_weighed_today(studio, bags: Sequence[Lot]) -> list[Lot]:
+    """Those of the bags that this day's walk has gone past."""
+    today, zone = clock.today(studio), clock.zone(studio)
+    return [lot for lot in bags if not lot.recounted_at or lot.recounted_at.astimezone(zone).date() != today]
 
 
 def asleep(studio) -> list[Lot]:
