@@ -5,7 +5,7 @@ import uuid
 import pytest
 from django.test import Client
 
-from tests.web.test_walls import ROUTES, filled, ours  # noqa: F401  (a fixture)
+from tests.web.test_walls import ROUTES, both, filled, ours  # noqa: F401  (two fixtures)
 
 ODD = ["a\0b", "%s' OR 1=1 --", "9" * 400, "1e999", "NaN", "१२", '3 1/0"', "\n"]
 FIELDS = (
@@ -30,7 +30,7 @@ SOUND = {
 
 
 @pytest.mark.parametrize(("name", "route"), ROUTES, ids=[name for name, _ in ROUTES])
-def test_no_odd_input_breaks_an_address(ours, client, name, route):  # noqa: F811
+def test_no_odd_input_breaks_an_address(ours, name, route):  # noqa: F811
     client = Client(raise_request_exception=False)
     client.force_login(ours["lot"].studio.memberships.get(role="owner").user)
     address = filled(route, {**ours, "name": "x.jpg"})

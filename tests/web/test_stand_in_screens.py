@@ -98,6 +98,31 @@ def test_a_blend_is_carded_and_used_in_one_press(client, studio, snails):
     assert made.promises.get().need == need.pk
 
 
+def test_one_batch_is_carded_for_all_projects_that_are_short_of_it(client, owner, studio, snails):
+    moss = Lot.objects.get(item__name="moss")
+    frogs = make.project(owner, make.figure(owner, name="Frog", fibre=moss), count=3, name="Frog fair")
+    assert short_of(snails) and short_of(frogs)
+    page, _ = page_of(client, snails)
+    assert "one batch for Market and Frog fair" in words(page) and "Only for Market" in page
+    assert accept(client, snails, page, "carded together: same to the eye").status_code == 302
+    assert not short_of(snails) and not short_of(frogs)
+    made = Lot.objects.of(studio).get(item__breed="mixed")
+    needs = Need.objects.filter(item=made.item)
+    assert needs.count() == 2 and made.on_hand >= sum(need.p90 for need in needs) - D("0.1")
+    assert {str(each.project) for each in StandIn.objects.all()} == {str(snails), str(frogs)}
+
+
+def test_a_batch_may_be_for_one_project_alone(client, owner, studio, snails):
+    frogs = make.project(
+        owner, make.figure(owner, name="Frog", fibre=Lot.objects.get(item__name="moss")), count=3, name="Frog fair"
+    )
+    need = snails.needs.get()
+    page = get(client, f"restock/project/{snails.pk}/{need.item_id}/?only=1")
+    assert "One batch for all" in page and "one batch for Market" not in words(page)
+    assert accept(client, snails, page, "carded together: same to the eye").status_code == 302
+    assert not short_of(snails) and short_of(frogs) and StandIn.objects.count() == 1
+
+
 def test_makings_begun_later_take_the_stand_in_and_the_first_ones_do_not(client, owner, snails):
     page, need = page_of(client, snails)
     accept(client, snails, page, "olive instead")

@@ -6,12 +6,13 @@ import uuid
 import pytest
 from django.apps import apps
 from django.core.files.base import ContentFile
-from django.test import Client
+from django.test import Client, override_settings
 from django.urls import get_resolver
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.test_stash_screens import photo
+from wembit.demo.loader import wipe
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, Piece, PieceLayer
@@ -22,7 +23,7 @@ from wembit.web.plan.models import StandIn
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.models import Order, OrderLine
 from wembit.web.stash.models import Entry, Reminder, StashFile
-from wembit.web.studio.models import Studio, User
+from wembit.web.studio.models import Member, Studio, User
 
 OURS = ("studio", "stash", "figures", "plan", "bench", "restock")
 POST_ONLY_OWNER = {
@@ -94,15 +95,34 @@ def one_of_everything(owner) -> dict:
     }  # fmt: skip
 
 
+@pytest.fixture(scope="module")
+def both(django_db_setup, django_db_blocker, tmp_path_factory):
+    """Two studios with one of everything, and where their files are, once for all tests of a file: what a test changes is
+    rolled back after it."""
+    files = tmp_path_factory.mktemp("media")
+    with django_db_blocker.unblock():
+        wipe()  # what an interrupted run has left
+        with override_settings(MEDIA_ROOT=files):
+            rows = one_of_everything(make.studio_owner()), one_of_everything(make.studio_owner("Dune", "ana"))
+        yield *rows, files
+        wipe()
+
+
 @pytest.fixture
-def theirs(db):
+def ours(both, db, settings):
+    settings.MEDIA_ROOT = both[2]
+    return both[0]
+
+
+@pytest.fixture
+def theirs(both, db):
     """Another studio's one of everything, under the address of ours."""
-    return one_of_everything(make.studio_owner("Dune", "ana"))
+    return both[1]
 
 
 @pytest.fixture
-def ours(owner):
-    return one_of_everything(owner)
+def owner(ours):
+    return Member.objects.get(pk=ours["member_id"])
 
 
 def filled(route, ids):
@@ -134,6 +154,7 @@ def test_another_studio_is_not_there(theirs, owner):
 
 
 def test_without_signing_in_everything_asks_for_it(owner):
+    stranger = Client()
     for name, route in ROUTES:
         ids = {
             "studio": "saltgrass",
@@ -145,7 +166,7 @@ def test_without_signing_in_everything_asks_for_it(owner):
             "number": 1,
             **dict.fromkeys(re.findall(r"uuid:(\w+)", route), uuid.uuid4()),
         }
-        answer = Client().get(filled(route, ids))
+        answer = stranger.get(filled(route, ids))
         assert answer.status_code == 302 and answer.url.startswith("/sign-in/"), name
     from_htmx = Client().get("/s/saltgrass/stash/", headers={"HX-Request": "true"})
     assert from_htmx.status_code == 401 and from_htmx.headers["HX-Redirect"].startswith("/sign-in/")
@@ -175,7 +196,7 @@ def test_a_viewer_reads_and_changes_nothing(ours, studio, name, route):
     assert answer.status_code in (403, 405, 404), name
     if answer.status_code == 403:
         assert "Ask an owner" in answer.content.decode()
-    assert Entry.objects.count() == before and Making.objects.get().finished_at is None
+    assert Entry.objects.count() == before and not Making.objects.filter(finished_at__isnull=False).exists()
 
 
 @pytest.mark.parametrize("name", sorted(POST_ONLY_OWNER))

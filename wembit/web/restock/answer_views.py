@@ -20,7 +20,7 @@ from wembit.web.stash.actions.blend import blend
 from wembit.web.studio.models import MAKER
 from wembit.web.told import Told
 
-from .answering import answers
+from .answering import answers, places_beside
 
 
 def answers_context(request, project_id, item_id) -> dict:
@@ -29,6 +29,7 @@ def answers_context(request, project_id, item_id) -> dict:
         request.studio,
         need_of(request.studio, project_id, item_id),
         int(count) if count.isascii() and count.isdigit() and len(count) < 4 else None,
+        only=bool(request.GET.get("only")),
     )
     project = project_of(request.studio, project_id)
     standing = [each for each in stand_ins_of(project) if each.old_id == item_id]
@@ -54,10 +55,18 @@ def accept(request, project_id, item_id):
             new = None if given.get("recipe") else forms.UUIDField().clean(given.get("new", ""))
         except forms.ValidationError:
             raise Told("Choose an answer of the list. Load the page anew, it may have changed.") from None
+        key, seen = press_of(request).key, bool(given.get("seen"))
         with transaction.atomic():
+            others = []
             if new is None:
+                if given.get("everywhere"):
+                    others = places_beside(request.studio, _need(request, project_id, item_id, seen))
                 new = _carded(request, grams).item_id
-            key, seen = press_of(request).key, bool(given.get("seen"))
+            for n, place in enumerate(others):
+                other_key = f"{key[:58]}-{n}" if key else ""
+                stand_in(
+                    request.member, place.need.project_id, item_id, new, seen=seen, count=place.count, key=other_key
+                )
             if given.get("under"):
                 return lay_under(request.member, project_id, item_id, new, count=count, key=key)
             return stand_in(request.member, project_id, item_id, new, seen=seen, count=count, key=key)
@@ -69,6 +78,13 @@ def accept(request, project_id, item_id):
     does = "lies thinly under" if made.under else "stands in for"
     messages.success(request, f"{made.new.name} {does} {made.old.name}.")
     return redirect("plan:project", studio=request.studio.slug, project_id=project_id)
+
+
+def _need(request, project_id, item_id, seen: bool):
+    found = [line.need for line in need_of(request.studio, project_id, item_id) if line.need.seen == seen]
+    if not found:
+        raise Told("That project takes no more of that wool. Load the page anew.")
+    return found[0]
 
 
 def _carded(request, grams):

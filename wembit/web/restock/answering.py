@@ -14,7 +14,8 @@ from wembit.web.colour.asking import Recipe, recipes
 from wembit.web.colour.queries import Wool, Wools, blending_forms, wools
 from wembit.web.colour.target import Target, target_of
 from wembit.web.plan.actions.stand_in import makings_left
-from wembit.web.plan.queries import NeedLine
+from wembit.web.plan.models import Need
+from wembit.web.plan.queries import NeedLine, shorts_by_project
 from wembit.web.plan.thin_layer import covers_of, laid_under
 
 from .queries import TideLine, tide_of
@@ -24,6 +25,15 @@ LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
 STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
 WORTH = 0.15  # the share of the covering wool that a layer under it has to save, to be offered
 UNDER = ("core", "batt", "fleece", "tops", "sliver", "scrap")  # what a hidden core can be of
+
+
+@dataclass(frozen=True)
+class Place:
+    """Another project that is short of the same wool: for how many makings, and how much nine in ten of them take, in g."""
+
+    need: Need
+    count: int
+    grams: float
 
 
 @dataclass(frozen=True)
@@ -48,26 +58,29 @@ class Answer:
 
 @dataclass(frozen=True)
 class Answers:
+    """What can be done for a need; a blend is carded in one batch for `others`, too, unless `only` this one is asked for."""
+
     target: Target | None
     line: NeedLine
     count: int
     grams: float
+    only: bool = False
+    others: list[Place] = field(default_factory=list)
     first: list[Answer] = field(default_factory=list)
     rest: list[Answer] = field(default_factory=list)
 
 
-def answers(studio, found: list[NeedLine], count: int | None = None) -> Answers:
+def answers(studio, found: list[NeedLine], count: int | None = None, only: bool = False) -> Answers:
     """All answers for what a project needs of one fibre. `found`: the need that shows first, and the hidden one."""
     line = next((each for each in found if each.short), found[0])
     need, shelf = line.need, wools(studio)
     if not line.left:  # all of it is taken, or another one stands in for it
         return Answers(target_of({"item": str(need.item_id)}, shelf), line, 0, 0.0)
-    each = float(need.p50) / need.project.count
-    left = max(1, makings_left(need))
-    count = min(max(1, count or math.ceil(float(line.short) / each - 0.02 if each else 1)), left)
-    grams = round(min(float(line.left), each * count), 2)
+    count, grams = _for_how_many(need, line.short, count)
+    others = places_beside(studio, need)
+    batch = grams * _nine_in_ten(need) + (0.0 if only else sum(place.grams for place in others))
     target = target_of({"item": str(need.item_id)}, shelf)
-    rows = [*_singles(shelf, line, target, count, grams), *_blends(studio, shelf, line, target, count, grams)]
+    rows = [*_singles(shelf, line, target, count, grams), *_blends(studio, shelf, line, target, count, batch)]
     rows += _kept_for_what_shows(shelf, found, line)
     rows += _laid_under(shelf, line, target, count)
     rows.append(_bought(studio, line, count))
@@ -76,7 +89,30 @@ def answers(studio, found: list[NeedLine], count: int | None = None) -> Answers:
     for row in rows:  # one of a kind among the first
         if len(first) < SHOWN and row.kind not in {other.kind for other in first}:
             first.append(row)
-    return Answers(target, line, count, grams, first, [row for row in rows if row not in first])
+    return Answers(target, line, count, grams, only, others, first, [row for row in rows if row not in first])
+
+
+def _for_how_many(need: Need, short, count: int | None = None) -> tuple[int, float]:
+    """For how many makings another wool has to stand in, all of which take it, and how much that is, in g."""
+    each = float(need.p50) / need.project.count
+    wanted = count or math.ceil(float(short) / each - 0.02 if each else 1)
+    count = min(max(1, wanted), max(1, makings_left(need)))
+    return count, round(min(float(need.left), each * count), 2)
+
+
+def _nine_in_ten(need: Need) -> float:
+    return float(need.p90 / need.p50) if need.p50 else 1.0
+
+
+def places_beside(studio, need: Need) -> list[Place]:
+    """The other projects that are short of the same wool where it is seen, or hidden, as it is here."""
+    found = []
+    for others in shorts_by_project(studio).values():
+        for each in others:
+            if each.item_id == need.item_id and each.seen == need.seen and each.project_id != need.project_id:
+                count, grams = _for_how_many(each, each.left - each.promised)
+                found.append(Place(each, count, round(grams * _nine_in_ten(each), 2)))
+    return found
 
 
 def free_by_item(shelf: Wools) -> dict[str, float]:
@@ -136,10 +172,10 @@ def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, gr
 
 
 def _blends(studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float) -> list[Answer]:
+    """Blends in one batch of so many grams."""
     if target is None or not FORMS[line.need.item.form].blends:
         return []
-    grams = round(grams * float(line.need.p90 / line.need.p50), 2)  # one batch for all of it, to be sure
-    found = []
+    grams, found = round(grams, 2), []
     for recipe in recipes(target, shelf, blending_forms(studio), grams):
         share = max(dose.grams / dose.wool.free for dose in recipe.doses if dose.wool.free)
         trouble = Trouble(de00=recipe.de00, seen=line.need.seen, mottle=recipe.mottle_de00, share_of_free=share)
