@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import fcntl
 import os
 import re
 from collections.abc import Callable, Iterator
@@ -43,10 +44,16 @@ def browser() -> Iterator[Browser]:
 
 
 @pytest.fixture(scope="session")
-def demo() -> str:
-    """The name of a database with the demo, to be copied."""
-    demo_database(f"browser_demo{WORKER}")
-    return f"browser_demo{WORKER}"
+def demo(tmp_path_factory) -> str:
+    """The name of a database with the demo, to be copied; one worker makes it, the others wait."""
+    shared = tmp_path_factory.getbasetemp().parent if WORKER else tmp_path_factory.getbasetemp()
+    made = shared / "demo.made"
+    with open(shared / "demo.lock", "w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not made.exists():
+            demo_database("browser_demo")
+            made.touch()
+    return "browser_demo"
 
 
 @pytest.fixture(scope="session")

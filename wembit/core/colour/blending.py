@@ -45,12 +45,12 @@ SCATTERED = 5_000  # recipes of one kind from all over the shelf
 EASE = 1e-9
 ALIKE = 1e-6  # ΔE00: recipes as good as each other
 
-# The search for every recipe of three or four that can be better, by how many fibres
+# The search for every recipe of so many fibres that can be better
 LEEWAY = 0.09  # ΔE00 by which it must be
 BENT, MOST_BENT = 0.6, 3.0  # ΔE00 by which the space may be wrong: at least and at most
-BENT_OF = {3: 300, 4: 120}  # and, between, by the number of lots
+BENT_OF = {2: 6_000, 3: 300, 4: 120}  # and, between, by the number of lots
 LEAST_BENT, SURE = 0.1, 0.5  # where very much would be found; wrong by more is too rare to look again in another space
-SUMS = {3: 300_000, 4: 3_000_000}  # choices of the others that are looked at, of the nearest lots where there are more
+SUMS = {2: 300_000, 3: 300_000, 4: 3_000_000}  # choices of the others that are looked at, of the nearest lots where there are more
 HITS = 80_000  # last lots that are looked at; the space may be wrong by as much as gives about so many
 CLOSER, CLOSER_OF = 2_000, 1_000_000  # recipes that are worked out exactly: at least, and by the number of lots
 
@@ -141,7 +141,7 @@ class _Search:
                 if self.nearest > RELATED:
                     self.scattered(fibres)
             self.exchange(fibres)
-            for count in range(3, fibres + 1):
+            for count in range(min(3, fibres), fibres + 1):
                 if ENOUGH < self.nearest < NEAR and count not in self.sure:
                     self.to_the_last(count)
             settled = not self.nearest < before - LITTLE and (round_ > 0 or self.nearest < NEAR)
@@ -224,7 +224,7 @@ class _Search:
             self.work_out(*(each[self.can_be(indices, some)] for each in (indices, some)))
 
     def to_the_last(self, fibres: int) -> None:
-        """Every recipe of three or four that may be better by more than LEEWAY: for each choice of the others, the lots near
+        """Every recipe of so many that may be better by more than LEEWAY: for each choice of the others, the lots near
         the place where the last one, that with the fewest parts, would have to lie are looked up."""
         parts = recipes(fibres, self.parts)
         parts = parts[(parts[:, 1:] <= parts[:, :-1]).all(axis=1)]
