@@ -33,7 +33,9 @@ def test_the_list_holds_eyes_against_the_shelf(client, owner, hare):
 def test_wool_that_is_short_is_said(client, owner, hare):
     lot = make.lot(owner, "fawn", "0.5")
     post(client, f"figures/{hare.pk}/fibre/", slot="core", item=str(lot.item_id))
-    assert "short" in row(client, hare, ">fawn<")
+    assert "short: what is like it?" in row(client, hare, ">fawn<")
+    asked = re.search(r'href="([^"]+)">what is like it', get(client, f"figures/{hare.pk}/list/"))[1]
+    assert f"item={lot.item_id}&amp;grams=" in asked and client.get(asked.replace("&amp;", "&")).status_code == 200
 
 
 def test_a_fitting_is_put_on_and_taken_off(client, hare):

@@ -245,6 +245,12 @@ def test_one_press_takes_what_is_asked_for_and_the_shelf_shrinks(client, making,
     assert "All its wool is taken" in get(client, f"bench/{making.pk}/")
 
 
+def test_a_bag_that_does_not_hold_enough_leads_to_what_can_stand_in(client, owner, making, layer, moss):
+    post(client, f"stash/lot/{moss.pk}/weigh/", amount="0.3")
+    page = get(client, f"bench/{making.pk}/")
+    assert "not enough" in words(page) and f"restock/project/{making.project_id}/{layer.item_id}/" in page
+
+
 def test_the_same_press_after_a_new_sign_in_takes_once(client, owner, making, layer, moss):
     given = {"key": str(uuid.uuid4()), "lot": str(moss.pk), "amount": "1.5", "happened_at": clock.now().isoformat()}
     address = f"bench/layer/{layer.pk}/take/"

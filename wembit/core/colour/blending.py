@@ -50,7 +50,11 @@ LEEWAY = 0.09  # ΔE00 by which it must be
 BENT, MOST_BENT = 0.6, 3.0  # ΔE00 by which the space may be wrong: at least and at most
 BENT_OF = {2: 6_000, 3: 300, 4: 120}  # and, between, by the number of lots
 LEAST_BENT, SURE = 0.1, 0.5  # where very much would be found; wrong by more is too rare to look again in another space
-SUMS = {2: 300_000, 3: 300_000, 4: 3_000_000}  # choices of the others that are looked at, of the nearest lots where there are more
+SUMS = {
+    2: 300_000,
+    3: 300_000,
+    4: 3_000_000,
+}  # choices of the others looked at, of the nearest lots where there are more
 HITS = 80_000  # last lots that are looked at; the space may be wrong by as much as gives about so many
 CLOSER, CLOSER_OF = 2_000, 1_000_000  # recipes that are worked out exactly: at least, and by the number of lots
 
