@@ -50,11 +50,11 @@ def project_of(studio, project_id: UUID) -> Project:
 
 
 def open_needs(studio, **filters) -> list[Need]:
-    """Needs of open projects with `taken`, `left` (still to take) and `promised`, the earliest due first. Five queries."""
+    """Needs of open projects with `taken`, `left` (still to take) and `promised`, the earliest due first. Three queries."""
     needs = list(
         Need.objects.of(studio)
         .filter(project__state=PLANNED, **filters)
-        .prefetch_related("project", "item")
+        .select_related("project", "item__own_breed")
         .order_by("project__due", "project__made_at", "-p50")
     )
     ids = [need.pk for need in needs]
