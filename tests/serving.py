@@ -101,7 +101,12 @@ class Visitor:
             raise RuntimeError(f"signing in answered {status}")
 
     def get(self, path: str) -> tuple[int, bytes]:
-        return self._send("GET", path, None, {})
+        """Asked once more where the server has closed a connection that was quiet for long."""
+        try:
+            return self._send("GET", path, None, {})
+        except http.client.RemoteDisconnected:
+            self.connection.close()
+            return self._send("GET", path, None, {})
 
     def post(self, path: str, fields: dict[str, str]) -> tuple[int, bytes]:
         """A press, as htmx sends it."""
