@@ -85,3 +85,12 @@ def test_lab_and_screen_lead_back(srgb):
     assert srgb_of_ratios(ratios(srgb)) == srgb
     assert ratios_of_lab(lab_of_ratios(ratios(srgb))) == pytest.approx(ratios(srgb), abs=1e-12)
     assert labs_of_ratios(np.array(ratios(srgb))) == pytest.approx(lab_of_ratios(ratios(srgb)), abs=1e-9)
+
+
+def test_a_colour_alone_has_the_same_curve_as_among_many():
+    """The dense solve for a few and the banded one for many are the same step."""
+    chance = np.random.default_rng(4)
+    colours = np.array([ratios(f"#{n:06x}") for n in chance.integers(0, 0xFFFFFF, 40)])
+    together, _ = curves(colours)
+    for colour, curve in zip(colours, together, strict=True):
+        assert curves(colour[None])[0][0] == pytest.approx(curve, abs=1e-7)

@@ -9,12 +9,11 @@ from wembit.core.colour.difference import SAME, mottle_in_words
 from wembit.core.colour.matching import nearest
 from wembit.core.colour.spaces import srgb_of_ratios
 
-from .queries import Wool, Wools
+from .queries import MOST_FIBRES, MOST_PARTS, Wool, Wools
 from .target import Target
 
 NEAREST, RELATED = 3, 10.0  # bags shown; beyond that difference only the nearest one
 WANTED_G = 5.0
-MOST_FIBRES, MOST_PARTS = 3, 8
 
 
 @dataclass(frozen=True)

@@ -19,7 +19,7 @@ from wembit.web.told import Told
 
 from .asking import WANTED_G, Recipe, Single, recipes, singles
 from .pictures import bars
-from .queries import blending_forms, wools
+from .queries import blending_forms, blending_habits, wools
 from .target import Target, target_of
 
 SHOWN_PX = 640  # of the longer side
@@ -59,7 +59,7 @@ def _looked_at(request) -> dict:
         near = next(iter(singles(target, shelf, 1)), None)
         blend = None
         if near and near.de00 > SAME:
-            some = recipes(target, shelf, forms, WANTED_G)
+            some = recipes(target, shelf, forms, WANTED_G, **blending_habits(request.studio))
             blend = min(some, key=lambda recipe: recipe.de00, default=None)
         rows.append(MainColour(target, round(share * 100), near, blend if blend and blend.de00 < near.de00 else None))
     drawn = bars([(row.target.srgb, share) for row, (_, share) in zip(rows, found, strict=True)])

@@ -82,7 +82,7 @@ def place(lab: Sequence[float], view: str, rim: int) -> tuple[float, float]:
     return round(a * scale, 1), round(-b * scale, 1)
 
 
-@lru_cache(maxsize=32)
+@lru_cache(maxsize=8)
 def spots(wools: Wools, view: str, rim: int, rest: str) -> str:
     """The wools on the map as markup, the largest first, so that small ones lie on top. The template says what one looks
     like, with marks for what is its own, which is quicker where there are thousands."""

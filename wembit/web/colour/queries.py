@@ -17,6 +17,9 @@ from wembit.web.stash.models import FIBRE, ZERO, Lot, Promise
 from wembit.web.stash.swatch import KEPT_AS
 from wembit.web.studio.models import Studio
 
+SHELVES_KEPT = 8  # in a process
+MOST_FIBRES, MOST_PARTS = 3, 8  # of a recipe, where the studio has said nothing else
+
 
 class Wool(NamedTuple):
     """A lot as a colour: what it is (`breed` as it is chosen), where it lies, how much of it is free in g (None: never
@@ -40,9 +43,6 @@ class Wool(NamedTuple):
     @property
     def what(self) -> str:
         return f"{self.source} {FORMS[self.form].name}"
-
-
-SHELVES_KEPT = 8
 
 
 @dataclass(frozen=True, eq=False)
@@ -106,3 +106,8 @@ def blending_forms(studio: Studio) -> list[str]:
     """The forms that this studio blends with each other by hand."""
     own = studio.habits.get("blends")
     return [form for form in FORMS if (FORMS[form].blends if own is None else form in own)]
+
+
+def blending_habits(studio: Studio) -> dict[str, int]:
+    """How many fibres and parts a recipe of this studio has at most."""
+    return {"fibres": studio.habits.get("fibres", MOST_FIBRES), "parts": studio.habits.get("parts", MOST_PARTS)}

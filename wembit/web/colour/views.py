@@ -14,9 +14,9 @@ from wembit.web.fields import weight_field
 from wembit.web.stash.queries import breed_choices, drawers
 from wembit.web.told import Told
 
-from .asking import MOST_FIBRES, MOST_PARTS, WANTED_G, recipes, singles
+from .asking import WANTED_G, recipes, singles
 from .pictures import HUE, LEVELS, MAP_RADIUS, VIEWS, drawn, rim_of, spots
-from .queries import Wools, blending_forms, wools
+from .queries import Wools, blending_forms, blending_habits, wools
 from .target import Target, target_of
 
 SIEVE = ("form", "breed", "drawer")
@@ -72,8 +72,7 @@ def map_context(request) -> tuple[dict, int]:
         "passes_drawn": PASSES.items(),
         "chosen_blends": blending_forms(request.studio),
         "habit": {
-            "fibres": request.studio.habits.get("fibres", MOST_FIBRES),
-            "parts": request.studio.habits.get("parts", MOST_PARTS),
+            **blending_habits(request.studio),
             "loss": f"{100 * request.studio.habits.get('carding_loss', LOSS_CARDING):g}",
         },
         "distances": [(False, "close by"), (True, "at arm's length")],
@@ -88,5 +87,4 @@ def answers(studio, target: Target | None, some: Wools, grams: float) -> tuple[l
     """The nearest wools and the best blends of these for a target."""
     if target is None:
         return [], []
-    habits = {"fibres": studio.habits.get("fibres", MOST_FIBRES), "parts": studio.habits.get("parts", MOST_PARTS)}
-    return singles(target, some), recipes(target, some, blending_forms(studio), grams, **habits)
+    return singles(target, some), recipes(target, some, blending_forms(studio), grams, **blending_habits(studio))

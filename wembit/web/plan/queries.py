@@ -11,6 +11,9 @@ from uuid import UUID
 from django.db.models import Sum
 from django.http import Http404
 
+from wembit.core.colour.thin_layer import Cover
+from wembit.web.figures.estimating import Palette, plan_figure
+from wembit.web.figures.queries import parts_of
 from wembit.web.stash.models import ZERO, Movement, Promise
 from wembit.web.stash.queries import colours
 
@@ -137,3 +140,14 @@ def need_of(studio, project_id: UUID, item_id: UUID) -> list[NeedLine]:
     if not found:
         raise Http404
     return sorted(found, key=lambda line: not line.need.seen)
+
+
+def covers_of(project: Project, item_id: UUID) -> list[Cover]:
+    """The covers of that wool in the project's figure."""
+    way = project.colourway
+    palette = Palette.of(way)
+    return [
+        Cover(layer.grams.middle, layer.grams.cover_g_m2, palette.colour(layer.layer.over_id))
+        for layer in plan_figure(way.version, parts_of(way.version), palette).layers()
+        if layer.item and layer.item.pk == item_id and layer.layer.role == "cover" and layer.grams.cover_g_m2
+    ]

@@ -4,11 +4,9 @@ from __future__ import annotations
 
 from django import forms
 from django.contrib import messages
-from django.db import transaction
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from wembit.core.fibres import LOSS_CARDING
 from wembit.web.answers import again, tried
 from wembit.web.colour.recipes import shares_of
 from wembit.web.plan.actions.lay_under import lay_under
@@ -16,11 +14,11 @@ from wembit.web.plan.actions.stand_in import stand_in
 from wembit.web.plan.actions.take_back_stand_in import take_back_stand_in
 from wembit.web.plan.queries import need_of, project_of, stand_ins_of
 from wembit.web.presses import press_of
-from wembit.web.stash.actions.blend import blend
 from wembit.web.studio.models import MAKER
 from wembit.web.told import Told
 
-from .answering import answers, places_beside
+from .actions.card_and_use import card_and_use
+from .answering import answers
 
 
 def answers_context(request, project_id, item_id) -> dict:
@@ -55,21 +53,16 @@ def accept(request, project_id, item_id):
             new = None if given.get("recipe") else forms.UUIDField().clean(given.get("new", ""))
         except forms.ValidationError:
             raise Told("Choose an answer of the list. Load the page anew, it may have changed.") from None
-        key, seen = press_of(request).key, bool(given.get("seen"))
-        with transaction.atomic():
-            others = []
-            if new is None:
-                if given.get("everywhere"):
-                    others = places_beside(request.studio, _need(request, project_id, item_id, seen))
-                new = _carded(request, grams).item_id
-            for n, place in enumerate(others):
-                other_key = f"{key[:58]}-{n}" if key else ""
-                stand_in(
-                    request.member, place.need.project_id, item_id, new, seen=seen, count=place.count, key=other_key
-                )
-            if given.get("under"):
-                return lay_under(request.member, project_id, item_id, new, count=count, key=key)
-            return stand_in(request.member, project_id, item_id, new, seen=seen, count=count, key=key)
+        press, seen = press_of(request), bool(given.get("seen"))
+        if given.get("recipe"):
+            return card_and_use(
+                request.member, project_id, item_id, shares_of(given["recipe"]), grams, seen=seen, count=count,
+                everywhere=bool(given.get("everywhere")), name=given.get("name", ""), press=press,
+                anyway=bool(given.get("anyway")),
+            )  # fmt: skip
+        if given.get("under"):
+            return lay_under(request.member, project_id, item_id, new, count=count, key=press.key)
+        return stand_in(request.member, project_id, item_id, new, seen=seen, count=count, key=press.key)
 
     made, faults = tried(do)
     if faults:
@@ -78,27 +71,6 @@ def accept(request, project_id, item_id):
     does = "lies thinly under" if made.under else "stands in for"
     messages.success(request, f"{made.new.name} {does} {made.old.name}.")
     return redirect("plan:project", studio=request.studio.slug, project_id=project_id)
-
-
-def _need(request, project_id, item_id, seen: bool):
-    found = [line.need for line in need_of(request.studio, project_id, item_id) if line.need.seen == seen]
-    if not found:
-        raise Told("That project takes no more of that wool. Load the page anew.")
-    return found[0]
-
-
-def _carded(request, grams):
-    project = project_of(request.studio, request.resolver_match.kwargs["project_id"])
-    return blend(
-        request.member,
-        shares_of(request.POST["recipe"]),
-        grams,
-        name=request.POST.get("name", "")[:80] or f"blend for {project.name}",
-        form="batt",
-        press=press_of(request),
-        loss=request.studio.habits.get("carding_loss", LOSS_CARDING),
-        anyway=bool(request.POST.get("anyway")),
-    ).lot
 
 
 @require_POST

@@ -7,16 +7,16 @@ from dataclasses import dataclass, field
 
 from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
+from wembit.core.colour.thin_layer import laid_under
 from wembit.core.fibres import FORMS
 from wembit.core.stock.standing_in import Trouble
 from wembit.web import clock
 from wembit.web.colour.asking import Recipe, recipes
-from wembit.web.colour.queries import Wool, Wools, blending_forms, wools
+from wembit.web.colour.queries import Wool, Wools, blending_forms, blending_habits, wools
 from wembit.web.colour.target import Target, target_of
 from wembit.web.plan.actions.stand_in import makings_left
 from wembit.web.plan.models import Need
-from wembit.web.plan.queries import NeedLine, shorts_by_project
-from wembit.web.plan.thin_layer import covers_of, laid_under
+from wembit.web.plan.queries import NeedLine, covers_of, shorts_by_project
 
 from .queries import TideLine, tide_of
 
@@ -176,7 +176,7 @@ def _blends(studio, shelf: Wools, line: NeedLine, target: Target | None, count: 
     if target is None or not FORMS[line.need.item.form].blends:
         return []
     grams, found = round(grams, 2), []
-    for recipe in recipes(target, shelf, blending_forms(studio), grams):
+    for recipe in recipes(target, shelf, blending_forms(studio), grams, **blending_habits(studio)):
         share = max(dose.grams / dose.wool.free for dose in recipe.doses if dose.wool.free)
         trouble = Trouble(de00=recipe.de00, seen=line.need.seen, mottle=recipe.mottle_de00, share_of_free=share)
         found.append(Answer(BLEND, trouble, line, count, grams, recipe.words, recipe.srgb, recipe=recipe))

@@ -41,7 +41,8 @@ def _need(made: StandIn, item, seen: bool):
 def _laid(made: StandIn) -> None:
     """A thin layer before each cover, which gets thinner."""
     need = _need(made, made.new_id, seen=False)
-    for cover in _untouched(made).filter(item=made.old_id, seen=True, role="cover", instead_of=None):
+    covers = _untouched(made).filter(item=made.old_id, seen=True, role="cover", instead_of=None)
+    for cover in covers.order_by("-position"):  # the last first, so that the places of the others stay what they were
         PieceLayer.objects.filter(piece=cover.piece_id, position__gte=cover.position).update(position=F("position") + 1)
         layer = thin_layer(made, cover, need)
         layer.position = cover.position

@@ -7,9 +7,9 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.core.colour.thin_layer import laid_under
 from wembit.web.plan.models import Need, StandIn
-from wembit.web.plan.queries import stand_ins_of
-from wembit.web.plan.thin_layer import covers_of, laid_under
+from wembit.web.plan.queries import covers_of, stand_ins_of
 from wembit.web.stash.models import Item
 from wembit.web.stash.queries import colours
 from wembit.web.studio.models import Member

@@ -1,15 +1,14 @@
-"""A thin layer of another wool under a cover: it hides the ground, so that less of the cover does."""
+"""A thin layer of another wool under a cover: it hides the ground, so that less of the cover does.
+
+Both weigh what hides what is under them (show_through.py).
+"""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from wembit.core.colour.show_through import cover, hiding_power
-from wembit.web.figures.estimating import Palette, plan_figure
-from wembit.web.figures.queries import parts_of
-
-from .models import Project
+from .show_through import cover, hiding_power
 
 
 @dataclass(frozen=True)
@@ -38,17 +37,6 @@ class ThinLayer:
     def ratio(self) -> float:
         """Grams of the layer for each of the cover that it saves."""
         return self.taken / self.saved if self.saved else 0.0
-
-
-def covers_of(project: Project, item_id) -> list[Cover]:
-    """The covers of that wool in the project's figure."""
-    way = project.colourway
-    palette = Palette.of(way)
-    return [
-        Cover(layer.grams.middle, layer.grams.cover_g_m2, palette.colour(layer.layer.over_id))
-        for layer in plan_figure(way.version, parts_of(way.version), palette).layers()
-        if layer.item and layer.item.pk == item_id and layer.layer.role == "cover" and layer.grams.cover_g_m2
-    ]
 
 
 def laid_under(covers: Sequence[Cover], old: tuple[str, float], new: tuple[str, float]) -> ThinLayer:
