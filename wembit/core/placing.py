@@ -287,6 +287,34 @@ def angles_on(host: Placed, t: float, pitch: float, yaw: float) -> dict[str, flo
     return {key: round(value, 4) for key, value in turned.items()}
 
 
+def angles_from_standing(part: PlacedPart, others: Sequence[PlacedPart]) -> dict[str, float]:
+    """Pitch and yaw of a part's seat, given in the standing pose, as seen from the part it sits on.
+
+    Of the others only those that carry it are placed, so what sits on the part itself does not matter. Raises `BadInput`
+    where it sits on no part, or on one that it carries.
+    """
+    carriers = _carriers(part, others)
+    host = next(piece for piece in place(carriers) if piece.name == part.seat.on)
+    return angles_on(host, part.seat.t, part.seat.pitch, part.seat.yaw)
+
+
+def _carriers(part: PlacedPart, others: Sequence[PlacedPart]) -> list[PlacedPart]:
+    """What a part sits on, and what that sits on, down to the root."""
+    by_name = {other.name: other for other in others}
+    carriers: dict[str, PlacedPart] = {}
+    waiting = _hosts(part)
+    while waiting:
+        name = waiting.pop()
+        if name == part.name:
+            raise BadInput("seat.on", "sits on a part that it carries itself", part.seat.on)
+        if name not in by_name:
+            raise BadInput("seat.on", "sits on a part that is not there", name)
+        if name not in carriers:
+            carriers[name] = by_name[name]
+            waiting |= _hosts(by_name[name])
+    return list(carriers.values())
+
+
 def standing_angles(piece: Placed) -> tuple[float, float]:
     """Pitch and yaw in the standing pose of a placed piece's first stretch."""
     axis = piece.frames[0].axis
@@ -295,6 +323,9 @@ def standing_angles(piece: Placed) -> tuple[float, float]:
 
 
 def _hosts(part: PlacedPart) -> set[str]:
+    """The names of the parts that a part sits on; none for the root."""
+    if part.seat.on is None:
+        return set()
     return {part.seat.on, *(copy["on"] for copy in part.seat.copies if "on" in copy)}
 
 

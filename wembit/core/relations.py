@@ -68,6 +68,18 @@ def resolve(
     return {key: now[key]["shape"] for key, found in relations.items() if found and key in now}
 
 
+def holds(relation: Relation, shape: Mapping, of_shape: Mapping | None) -> bool:
+    """Whether both shapes have the sizes that a relation names; a part of another shape can lose one."""
+    if relation.size == WOOL:
+        return True
+    try:
+        size(shape, relation.size)
+        size(of_shape or {"kind": "none"}, relation.of_size)
+    except KeyError:
+        return False
+    return True
+
+
 def _followed(now: Mapping[str, dict], key: str, relation: Relation, scale: float) -> dict:
     shape = now[key]["shape"]
     if relation.size == WOOL:

@@ -58,6 +58,11 @@ def read(text: str, measure: str, unit: str, hand: units.Hand = units.Hand()) ->
     return units.weight(text, unit, hand)
 
 
+def unless_as_shown(given: float, now: float | None, step: float) -> float:
+    """`now` where `given` is only how a field of that step shows it and sends it back, else `given`."""
+    return now if now is not None and abs(given - now) <= 0.51 * step else given
+
+
 def hand_of(member, item=None) -> units.Hand:
     """What a pinch, a palm and a metre weigh: of this item where the scale has shown it, else the member's own pinch."""
     pinch = (item.pinch_g if item else None) or member.pinch_g

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+
 from wembit.core.errors import BadInput
-from wembit.core.relations import WOOL, Relation, resolve
+from wembit.core.relations import WOOL, Relation, holds, resolve
 from wembit.core.sizes import sizes
 from wembit.web.told import Told
 
@@ -47,6 +49,16 @@ def follow(version: Version, parts: list[Part] | None = None) -> None:
     for part in parts:
         if part.shape != before[part.key]:
             part.save(update_fields=["shape"])
+
+
+def let_go_of_lost_sizes(parts: list[Part]) -> None:
+    """After a change of shape: a part stops following by a size that it, or what it follows, no longer has."""
+    shapes = {part.key: part.shape for part in parts}
+    for part in parts:
+        kept = [asdict(each) for each in relations_of(part) if holds(each, part.shape, shapes.get(each.of))]
+        if len(kept) != len(part.relations):
+            part.relations = kept
+            part.save(update_fields=["relations"])
 
 
 def alike(one: dict, two: dict) -> bool:

@@ -3,9 +3,23 @@
 from __future__ import annotations
 
 from wembit.core import units
-from wembit.core.details import ALONG, BORDER, LINE, PATCH, RING, ROUND, ROW, SPOTS, grams_per_cm, kind_of
+from wembit.core.details import (
+    ALONG,
+    BORDER,
+    LINE,
+    PATCH,
+    RING,
+    ROUND,
+    ROW,
+    SPOTS,
+    WEIGHED_ROW_MM,
+    grams_per_cm,
+    kind_of,
+)
 from wembit.core.fibres import FIRMNESS
-from wembit.web.fields import hand_of, read
+from wembit.web.fields import hand_of, read, unless_as_shown
+
+from .reading import SHOWN_MM, signed
 
 ROLES = {
     "core": "inside",
@@ -24,6 +38,9 @@ FIRST = {
 }
 
 
+SHOWN_G = 0.001
+
+
 class Reader:
     """Reads one form: every number into `rule`, what cannot be read into `faults` beside its field."""
 
@@ -32,12 +49,12 @@ class Reader:
         self.role, self.rule, self.faults = layer.role, {**layer.rule}, {}
 
     def length(self, name: str, least: float = 0.1, most: float = 10_000) -> None:
-        self._measure(name, "length", self.studio.length_unit, least, most, " mm")
+        self._measure(name, "length", self.studio.length_unit, least, most, " mm", SHOWN_MM)
 
     def weight(self, name: str, least: float = 0.001, most: float = 10_000) -> None:
-        self._measure(name, "weight", self.studio.weight_unit, least, most, " g")
+        self._measure(name, "weight", self.studio.weight_unit, least, most, " g", SHOWN_G)
 
-    def _measure(self, name: str, measure: str, unit: str, least: float, most: float, suffix: str) -> None:
+    def _measure(self, name: str, measure: str, unit: str, least: float, most: float, suffix: str, step: float) -> None:
         if name not in self.given:
             return
         try:
@@ -46,22 +63,34 @@ class Reader:
             self.faults[name] = str(fault)
             return
         if least <= found <= most:
-            self.rule[name] = found
+            self.rule[name] = unless_as_shown(found, self.rule.get(name), step)
         else:
             self.faults[name] = f"Write between {units.shown(least)} and {units.shown(most)}{suffix}."
 
-    def number(self, name: str, least: float, most: float, *, divisor: float = 1, whole: bool = False) -> None:
+    def number(
+        self,
+        name: str,
+        least: float,
+        most: float,
+        *,
+        divisor: float = 1,
+        whole: bool = False,
+        default: float | None = None,
+    ) -> None:
+        """A plain number; what the page shows of `default` where the rule has none is no change when it comes back."""
         if name not in self.given:
             return
-        try:
-            found = units.number(self.given[name])
-        except ValueError:
+        found = signed(self.given[name])
+        if found is None:
             self.faults[name] = f"Write a number between {units.shown(least)} and {units.shown(most)}."
-            return
-        if whole and found != int(found):
+        elif whole and found != int(found):
             self.faults[name] = "Write a whole number."
         elif least <= found <= most:
-            self.rule[name] = int(found) if whole else found / divisor
+            step = 1 / divisor if divisor > 1 else 0.001
+            now = self.rule.get(name, default)
+            value = int(found) if whole else unless_as_shown(found / divisor, now, step)
+            if name in self.rule or value != default:
+                self.rule[name] = value
         else:
             self.faults[name] = f"Write a number between {units.shown(least)} and {units.shown(most)}."
 
@@ -86,11 +115,11 @@ class Reader:
             self.rule["along"] = [ends["from"], ends["to"]]
 
     def choice(self, name: str, among: tuple[str, ...]) -> None:
-        if self.given.get(name) in among:
+        if self.given.get(name) in among and (name in self.rule or self.given[name] != among[0]):
             self.rule[name] = self.given[name]
 
-    def ticks(self, *names: str) -> None:
-        for name in names:
+    def tick(self, name: str, *, default: bool) -> None:
+        if name in self.rule or (name in self.given) != default:
             self.rule[name] = name in self.given
 
 
@@ -98,7 +127,7 @@ def read_layer(request, layer) -> tuple[dict, dict]:
     """The layer's rule as the form has it, and what has to be changed in the form."""
     form = Reader(request, layer)
     if layer.role in ("core", "padding", "cover", "coat"):
-        form.number("share", 0, 100, divisor=100)
+        form.number("share", 0, 100, divisor=100, default=1.0)
     match layer.role:
         case "core":
             form.firmness()
@@ -106,7 +135,7 @@ def read_layer(request, layer) -> tuple[dict, dict]:
             form.length("thickness_mm")
             form.firmness()
         case "cover":
-            form.number("coats", 0.1, 20)
+            form.number("coats", 0.1, 20, default=1.0)
             form.along()
         case "coat":
             _coat(form)
@@ -120,10 +149,13 @@ def read_layer(request, layer) -> tuple[dict, dict]:
 def _coat(form: Reader) -> None:
     for name in ("row_spacing_mm", "pulled_mm", "finished_mm"):
         form.length(name)
+    row_g = form.rule["grams_per_cm"] * WEIGHED_ROW_MM / 10
+    form.rule["row_g"] = row_g
     form.weight("row_g")
-    if "row_g" in form.rule:
-        form.rule["grams_per_cm"] = grams_per_cm(form.rule.pop("row_g"))
-    form.ticks("folded", "scale_pile")
+    if (told := form.rule.pop("row_g")) != row_g:
+        form.rule["grams_per_cm"] = grams_per_cm(told)
+    form.tick("folded", default=True)
+    form.tick("scale_pile", default=False)
     form.along()
 
 
@@ -136,7 +168,7 @@ def _detail(form: Reader, layer) -> None:
         case "spots":
             form.number("spots", 1, 5000, whole=True)
             form.length("across_mm")
-            _place(form)
+            _place(form, 0.0)
             form.choice("laid", (ROW, RING))
         case "line":
             form.length("line_mm")
@@ -145,15 +177,15 @@ def _detail(form: Reader, layer) -> None:
             form.choice("runs", (ALONG, ROUND))
         case "border":
             form.length("border_mm")
-            form.number("part", 1, 100, divisor=100)
+            form.number("part", 1, 100, divisor=100, default=1.0)
         case _:
             form.number("area_mm2", 0.01, 1e6)
             _place(form)
-            form.number("stretch", 0.02, 50)
-            form.number("pieces", 1, 60, whole=True)
+            form.number("stretch", 0.02, 50, default=1.0)
+            form.number("pieces", 1, 60, whole=True, default=1)
 
 
-def _place(form: Reader) -> None:
+def _place(form: Reader, angle: float = 90.0) -> None:
     """Where on the skin it lies."""
-    form.number("t", 0, 100, divisor=100)
-    form.number("angle", -360, 360)
+    form.number("t", 0, 100, divisor=100, default=0.5)
+    form.number("angle", -360, 360, default=angle)

@@ -33,6 +33,14 @@ def placed(parts: Sequence[Part], scale: float = 1.0) -> list[Placed]:
     return list(_placed(_stuff(parts), scale))
 
 
+def carried(parts: Sequence[Part], key: str) -> set[str]:
+    """The keys of a part and of all that sits on it, and on that: it cannot sit on any of them."""
+    found = {key}
+    while more := {part.key for part in parts if part.seat.get("on") in found} - found:
+        found |= more
+    return found
+
+
 def _stuff(parts: Sequence[Part]) -> str:
     return json.dumps([[part.key, part.count, part.shape, part.seat] for part in parts])
 

@@ -34,7 +34,7 @@ from .layer_reading import MEASURED, ROLES
 from .laying_out import beside_a_hand, cut_open_picture, pictures
 from .pointing import pointers, stance
 from .reading import FACES
-from .seating import placed, placed_part, visible
+from .seating import carried, placed, placed_part, visible
 from .sizes import SHAPES, WORDS, related, sizes
 from .why import RANGE, STANDS, why_layer
 from .wiring import wire_of, wires
@@ -119,7 +119,7 @@ def part_context(chosen, parts, version, palette) -> dict:
     part = chosen.part
     pieces = placed(parts, version.scale) if part.seat else []
     piece = next((each for each in pieces if each.name == part.key), None)
-    pitch, yaw = standing_angles(piece) if piece is not None else (0.0, 0.0)
+    pitch, yaw = standing_angles(piece) if piece is not None and piece.host else (part.seat.get("pitch", 0.0), 0.0)
     return {
         "part": part,
         "part_plan": chosen,
@@ -131,7 +131,7 @@ def part_context(chosen, parts, version, palette) -> dict:
         "shapes": [(kind, SHAPES[kind]) for kind in CLOSED],
         "can_reshape": part.shape["kind"] in CLOSED,
         "firmnesses": list(FIRMNESS_WORDS.items()),
-        "hosts": [(each.key, each.name) for each in parts if each.key != part.key],
+        "hosts": [(other.key, other.name) for other in parts if other.key not in carried(parts, part.key)],
         "faces": FACES,
         "pushes": PUSHES if part.seat.get("on") else PUSHES[2:4],
         "pitch": round(pitch),

@@ -8,7 +8,7 @@ from uuid import UUID
 from django.db import transaction
 from django.utils.text import slugify
 
-from wembit.core.placing import PlacedPart, Seat, angles_on, place
+from wembit.core.placing import PlacedPart, Seat, angles_from_standing
 from wembit.core.requests import SHAPE
 from wembit.core.solids import solid
 from wembit.web.figures.kinds import EYE, KINDS, Kind, root_seat
@@ -103,14 +103,7 @@ def _seat(kind: Kind, length: float, parts: list[Part], part: Part) -> dict:
     sink = standing.pop("sink_share", 0) * length
     seat = seat_on(parts, kind.on, {**standing, "sink": round(sink, 1)})
     new = PlacedPart(part.key, part.count, solid(SHAPE(part.shape, "shape")), Seat.of(seat))
-    anchors = {each.key: placed_part(each) for each in parts}
-    return {**seat, **turned(new, list(anchors.values()))}
-
-
-def turned(part: PlacedPart, others: list[PlacedPart]) -> dict:
-    """Pitch and yaw of a part in the standing pose, as seen from the part it sits on, whose seats are relative."""
-    host = next(piece for piece in place(others) if piece.name == part.seat.on)
-    return angles_on(host, part.seat.t, part.seat.pitch, part.seat.yaw)
+    return {**seat, **angles_from_standing(new, [placed_part(other) for other in parts])}
 
 
 def _layers(part: Part, version: Version, covered: bool) -> None:

@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from uuid import UUID
 
 from django.db import transaction
 
 from wembit.core.errors import BadInput
+from wembit.core.placing import angles_from_standing, standing_angles
 from wembit.core.requests import SHAPE
-from wembit.web.figures.following import follow
+from wembit.web.figures.following import follow, let_go_of_lost_sizes
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_among, parts_of
 from wembit.web.figures.seating import placed, placed_part
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 
-from .add_part import turned
 from .thaw import thawed
 
 FIELDS = ("name", "count", "shape", "firmness", "visible", "allowance", "loose_end_mm", "seat")
@@ -31,21 +32,39 @@ def change_part(member: Member, figure_id: UUID, key: str, changes: dict) -> Par
     version = thawed(newest_version(figure_of(member.studio, figure_id)))
     parts = parts_of(version)
     part = part_among(parts, key)
+    kind, before = part.shape["kind"], (part.seat, _standing(parts, key))
     for name in FIELDS:
         if name in changes:
             setattr(part, name, changes[name])
     try:
         part.shape = {**SHAPE(part.shape, "shape")}
         if "standing" in changes and part.seat.get("on"):
-            pitch, yaw = changes["standing"]
-            here, others = placed_part(part), [placed_part(each) for each in parts if each is not part]
-            here = here.__class__(here.name, here.count, here.shape, here.seat.__class__.of(
-                {**part.seat, "pitch": pitch, "yaw": yaw}
-            ))  # fmt: skip
-            part.seat = {**part.seat, **turned(here, others)}
+            part.seat = {**part.seat, **_angles(part, parts, before, changes["standing"])}
         placed(parts)
     except BadInput as fault:
         raise Told(f"{fault.what[0].upper()}{fault.what[1:]}.", fault.where.rpartition(".")[2]) from None
     part.save()
+    if part.shape["kind"] != kind:
+        let_go_of_lost_sizes(parts)
     follow(version, parts)
     return part
+
+
+def _standing(parts: list[Part], key: str) -> tuple[float, float] | None:
+    """Pitch and yaw of a part in the standing pose; None where it cannot be placed."""
+    try:
+        return standing_angles(next(piece for piece in placed(parts) if piece.name == key))
+    except BadInput:
+        return None
+
+
+def _angles(part: Part, parts: list[Part], before: tuple, standing: tuple[float, float]) -> dict[str, float]:
+    """The pitch and yaw of a seat so that the part stands as asked. What the page only shows rounded is kept as it was."""
+    old, stood = before
+    if stood and tuple(map(round, stood)) == tuple(standing):
+        if all(part.seat.get(name) == old.get(name) for name in ("on", "t")):
+            return {}
+        standing = stood
+    here = placed_part(part)
+    here = replace(here, seat=replace(here.seat, pitch=standing[0], yaw=standing[1]))
+    return angles_from_standing(here, [placed_part(other) for other in parts if other is not part])

@@ -1,0 +1,134 @@
+"""Every field of every part and layer of the eight demo figures is changed by the page's own form."""
+
+import pytest
+from django.db import transaction
+from django.test import Client, override_settings
+
+from tests.web.forms import PageForm, forms_of
+from wembit.demo.figures import FIGURES
+from wembit.demo.loader import load, wipe
+from wembit.web.figures.models import Figure, Layer, Part
+from wembit.web.figures.queries import newest_version, parts_of
+from wembit.web.studio.models import Studio, User
+
+LEFT_ALONE = {"key", "mended", "habit"}
+SMALLER = 0.97
+
+
+@pytest.fixture(scope="module")
+def saltgrass(django_db_setup, django_db_blocker, tmp_path_factory):
+    with django_db_blocker.unblock():
+        wipe()
+        with override_settings(MEDIA_ROOT=tmp_path_factory.mktemp("media")):
+            studio = load()
+        yield studio.pk
+        wipe()
+
+
+@pytest.fixture
+def client(saltgrass, db):
+    client = Client()
+    client.force_login(User.objects.get(username="mira"))
+    client.base = f"/s/{Studio.objects.get(pk=saltgrass).slug}/"
+    return client
+
+
+def another(form: PageForm, name: str) -> str | None:
+    """Another value that a maker may give the field; None where the field offers nothing else."""
+    now = form.fields.get(name, "")
+    if name in form.options:
+        return next((value for value in form.options[name] if value not in (now, "")), None)
+    if name in ("name", "slot"):
+        return f"{now} x"
+    if not now:
+        return "80" if name == "visible" else "5" if name == "loose_end_mm" else None
+    if name == "yaw" and form.fields["pitch"] in ("90", "-90"):
+        return None  # upright it has no direction
+    number = float(now.replace("−", "-"))
+    if name in ("t", "share", "part", "from", "to", "lid"):  # shares in per cent
+        return f"{number - 1:g}" if number > 1 else f"{number + 1:g}"
+    if name in ("count", "spots", "pieces"):
+        return f"{number + 1:g}"
+    if name in ("angle", "pitch", "yaw", "gaze", "sink", "centre_mm", "shank_mm"):
+        return f"{number + 1:g}"
+    return f"{number * (1 / SMALLER if name == 'pulled_mm' else SMALLER):.3f}"
+
+
+def pressed(client, form: PageForm, name: str, value: str, seen) -> tuple[int, object, str]:
+    """The status of a press, what `seen` shows of it, and what the page said; nothing of it stays."""
+    with transaction.atomic():
+        answer = form.send(client, **{name: value})
+        after = seen()
+        transaction.set_rollback(True)
+    return answer.status_code, after, answer.content.decode() if answer.status_code == 422 else ""
+
+
+def faults(page: str) -> str:
+    return " ".join(piece.split("<")[0] for piece in page.split('role="alert">')[1:])
+
+
+def stored(version) -> list:
+    rows = list(Part.objects.filter(version=version).order_by("position").values())
+    return rows + list(Layer.objects.filter(part__version=version).order_by("part__position", "position").values())
+
+
+def form_of(client, address: str, ends: str) -> PageForm:
+    page = client.get(address)
+    assert page.status_code == 200
+    return next(form for form in forms_of(page.content.decode()) if form.action.endswith(ends))
+
+
+@pytest.mark.parametrize("name", [figure.name for figure in FIGURES])
+def test_every_field_of_every_part_can_be_changed(client, saltgrass, name):
+    figure = Figure.objects.get(studio=saltgrass, name=name)
+    figure.versions.update(frozen_at=None)  # the same version all along
+    version = newest_version(figure)
+    broken = []
+    for part in parts_of(version):
+        address = f"{client.base}figures/{figure.pk}/?part={part.key}"
+        form = form_of(client, address, f"/part/{part.key}/")
+        fields = [each for each in dict.fromkeys([*form.typed, *form.options]) if each not in LEFT_ALONE]
+        assert any(each.endswith("_mm") or each in ("bead", "t", "count") for each in fields)
+        before = stored(version)
+        with transaction.atomic():
+            assert form.send(client).status_code == 302
+            assert stored(version) == before, f"{part.key}: what was only sent back has changed something"
+            transaction.set_rollback(True)
+        for each in fields:
+            value = another(form, each)
+            if value is None:
+                continue
+            status, after, page = pressed(client, form, each, value, lambda: stored(version))
+            if status != 302:
+                broken.append((part.key, each, form.fields.get(each), value, faults(page)))
+            elif after == before and not part.relations:
+                broken.append((part.key, each, form.fields.get(each), value, "nothing has changed"))
+    assert not broken, "\n".join(map(str, broken))
+
+
+@pytest.mark.parametrize("name", [figure.name for figure in FIGURES])
+def test_every_field_of_every_layer_can_be_changed(client, saltgrass, name):
+    figure = Figure.objects.get(studio=saltgrass, name=name)
+    figure.versions.update(frozen_at=None)
+    version = newest_version(figure)
+    broken = []
+    for part in parts_of(version):
+        for position, layer in enumerate(part.layers.all()):
+            address = f"{client.base}figures/{figure.pk}/?part={part.key}&layer={position}"
+            form = form_of(client, address, f"/part/{part.key}/layer/{position}/")
+            before = stored(version)
+            with transaction.atomic():
+                assert form.send(client).status_code == 302
+                assert stored(version) == before, f"{part.key} {layer.role}: only sent back, and changed"
+                transaction.set_rollback(True)
+            for each in [each for each in dict.fromkeys([*form.typed, *form.options]) if each not in LEFT_ALONE]:
+                value = another(form, each)
+                if value is None:
+                    continue
+                status, after, page = pressed(client, form, each, value, lambda: stored(version))
+                alone = each == "share" and layer.role == "core" and form.fields["share"] == "100"
+                if status != 302:
+                    broken.append((part.key, layer.role, each, form.fields.get(each), value, faults(page)))
+                elif after == before and not alone:  # a core that is alone fills its part
+                    broken.append((part.key, layer.role, each, form.fields.get(each), value, "nothing has changed"))
+    assert not broken, "\n".join(map(str, broken))
