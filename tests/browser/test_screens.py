@@ -20,7 +20,6 @@ PAGES = {
     "shade card": "colour/shade-card/",
     "files": "stash/files/",
     "walk": "stash/walk/",
-    "walk in a drawer": "stash/walk/C3/",
     "notions": "stash/notions/",
     "breeds": "stash/breeds/",
     "figures": "figures/",
@@ -44,6 +43,7 @@ THINGS = {  # a page, and the address of a thing on it
     "parcel": ("restock/", f"restock/order/{UUID}/arrival/"),
     "answers": ("restock/item/{short}/", f"restock/project/{UUID}/{UUID}/"),
     "notion": ("stash/notions/", f"stash/notions/{UUID}/"),
+    "walk in a drawer": ("stash/walk/", f"stash/walk/{UUID}/"),
 }
 FIGURE_PAGES = {
     "size": "size/?way=times&times=1.4",

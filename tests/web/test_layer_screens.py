@@ -50,8 +50,7 @@ def lay(client, figure, role, slot, key="body", **given):
          {"thickness_mm": 3, "share": 0.2, "firmness": "soft"}),
         ("cover", {"share": "30", "coats": "2"}, {"share": 0.3, "coats": 2}),
         ("coat", {"pulled_mm": "9 cm", "finished_mm": "2 cm", "row_spacing_mm": "13", "row_g": "0,25", "share": "50"},
-         {"pulled_mm": 90, "finished_mm": 20, "row_spacing_mm": 13, "grams_per_cm": 0.05, "share": 0.5, "folded": False,
-          "scale_pile": False}),
+         {"pulled_mm": 90, "finished_mm": 20, "row_spacing_mm": 13, "grams_per_cm": 0.05, "share": 0.5, "folded": False}),
         ("detail", {"spots": "7", "across_mm": "5"}, {"spots": 7, "across_mm": 5}),
         ("weighed", {"grams": "0.4"}, {"grams": 0.4}),
         ("core", {"share": "25", "firmness": "airy"}, {"share": 0.25, "firmness": "airy"}),
@@ -108,7 +107,7 @@ def test_a_line_runs_along_or_round(client, figure):
     address = f"figures/{figure.pk}/part/body/layer/{at}/"
     post(client, address, measured="line")
     post(client, address, line_mm="40", width_mm="3", t="60", angle="90", runs="round")
-    assert layers_of(figure)[at].rule == {"line_mm": 40, "width_mm": 3, "t": 0.6, "angle": 90, "runs": "round"}
+    assert layers_of(figure)[at].rule == {"line_mm": 40, "width_mm": 3, "t": 0.6, "runs": "round"}
     assert '<option value="round" selected>' in get(client, f"figures/{figure.pk}/?part=body&layer={at}")
 
 

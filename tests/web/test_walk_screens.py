@@ -2,15 +2,16 @@
 
 import datetime as dt
 import re
+import uuid
 from decimal import Decimal as D
 
 import pytest
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
-from tests.web.helpers import get, post, told, words
+from tests.web.helpers import get, post, text, told, words
 from wembit.web import clock
-from wembit.web.stash.models import Entry, Lot, Reminder
+from wembit.web.stash.models import Drawer, Entry, Lot, Reminder
 from wembit.web.studio.models import VIEWER
 
 
@@ -23,8 +24,13 @@ def drawer(owner):
     make.lot(owner, "stray", "9", drawer="")
 
 
+def at(name: str) -> str:
+    """The address of a drawer's walk."""
+    return f"stash/walk/{Drawer.objects.get(name=name).pk}/"
+
+
 def weigh(client, lot, amount, place="A1"):
-    return post(client, f"stash/walk/{place}/?bag={lot.pk}", follow=True, amount=amount)
+    return post(client, f"{at(place)}?bag={lot.pk}", follow=True, amount=amount)
 
 
 def test_the_walk_begins_where_nobody_was_for_longest(client, owner, studio, drawer):
@@ -37,7 +43,7 @@ def test_the_walk_begins_where_nobody_was_for_longest(client, owner, studio, dra
 
 
 def test_one_bag_after_another_to_the_end(client, studio, drawer):
-    page = get(client, "stash/walk/A1/")
+    page = get(client, at("A1"))
     assert "bag 1 of 3" in words(page) and "<h1>fog" in page
     bags = {lot.item.name: lot for lot in Lot.objects.of(studio).select_related("item")}
     page = weigh(client, bags["fog"], "38,6").content.decode()
@@ -54,21 +60,29 @@ def test_one_bag_after_another_to_the_end(client, studio, drawer):
 
 def test_what_cannot_be_read_stays_with_the_bag(client, studio, drawer):
     lot = Lot.objects.of(studio).get(item__name="moss")
-    answer = post(client, f"stash/walk/A1/?bag={lot.pk}", amount="much")
+    answer = post(client, f"{at('A1')}?bag={lot.pk}", amount="much")
     assert "cannot be read" in told(answer) and 'value="much"' in answer.content.decode()
 
 
 def test_bags_without_a_drawer_are_a_place_and_an_unknown_one_is_not(client, drawer):
-    assert "stray" in get(client, "stash/walk/-/")
-    assert client.get(client.base + "stash/walk/Z9/").status_code == 404
-    assert "<h1>fog" in get(client, "stash/walk/A1/?bag=nonsense")
+    assert "stray" in get(client, "stash/walk/without-a-drawer/")
+    assert client.get(client.base + f"stash/walk/{uuid.uuid4()}/").status_code == 404
+    assert "<h1>fog" in get(client, f"{at('A1')}?bag=nonsense")
+
+
+@pytest.mark.parametrize("name", ["A/1", "?", "..", "reminder", "a b/#"])
+def test_a_drawer_of_any_name_is_walked(client, owner, studio, name):
+    make.lot(owner, "fog", "38", drawer=name)
+    page = get(client, "stash/walk/")
+    address = re.search(r'href="(/s/saltgrass/stash/walk/[^"]+)"', page)[1]
+    assert "<h1>fog" in text(client.get(address))
 
 
 def test_notions_are_counted_on_the_walk(client, owner, studio):
     lot = make.notion_lot(owner)
-    page = get(client, "stash/walk/-/")
+    page = get(client, "stash/walk/without-a-drawer/")
     assert "There are" in page
-    weigh(client, lot, "18", "-")
+    post(client, f"stash/walk/without-a-drawer/?bag={lot.pk}", amount="18")
     lot.refresh_from_db()
     assert lot.on_hand == 18
 
@@ -112,6 +126,6 @@ def test_a_look_that_cannot_be_is_told_and_stays(client, studio, change, said):
 
 def test_a_viewer_walks_and_weighs_nothing(studio, client, drawer):
     viewer = signed_in(make.member(studio, VIEWER, "una"))
-    assert "Next bag" not in get(viewer, "stash/walk/A1/")
+    assert "Next bag" not in get(viewer, at("A1"))
     lot = Lot.objects.of(studio).get(item__name="moss")
-    assert post(viewer, f"stash/walk/A1/?bag={lot.pk}", amount="3").status_code == 403
+    assert post(viewer, f"{at('A1')}?bag={lot.pk}", amount="3").status_code == 403

@@ -90,7 +90,7 @@ def one_of_everything(owner) -> dict:
         "file_id": file.pk,
         "notion_id": make.notion_lot(owner).item_id,
         "reminder_id": reminder.pk,
-        "place": "A1",
+        "drawer_id": lot.drawer_id,
         "recipe": f"{lot.pk}*1",
     }  # fmt: skip
 
@@ -149,7 +149,7 @@ def test_another_studio_is_not_there(theirs, owner):
     client = signed_in(owner)
     for name, route in ROUTES:
         if "<uuid" not in route and "<path" not in route:
-            answer = client.get(filled(route, {"studio": "dune", "place": "A1"}))
+            answer = client.get(filled(route, {"studio": "dune"}))
             assert answer.status_code == 404, name
 
 
@@ -161,7 +161,6 @@ def test_without_signing_in_everything_asks_for_it(owner):
             "name": "x",
             "key": "k",
             "recipe": "x",
-            "place": "A1",
             "position": 0,
             "number": 1,
             **dict.fromkeys(re.findall(r"uuid:(\w+)", route), uuid.uuid4()),

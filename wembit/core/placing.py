@@ -18,6 +18,9 @@ from .errors import BadInput
 
 Vector = np.ndarray
 Shape = solids.Solid
+LARGEST_MM = 10_000.0  # of a part at its figure's scale
+DEEPEST = 40  # seats upon seats
+MOST_PIECES = 1_000
 
 
 @dataclass(frozen=True)
@@ -231,12 +234,21 @@ def reach(shape: Shape, seat: Seat, t: float, angle: float) -> float:
 
 
 def place(parts: Sequence[PlacedPart]) -> list[Placed]:
-    """Every piece of a figure in space, the root first. Raises `BadInput` for a seat on no part or in a ring."""
+    """Every piece of a figure in space, the root first.
+
+    Raises `BadInput` for a seat on no part or in a ring, a part larger than 10 m, seats more than 40 deep, and more than
+    1,000 pieces.
+    """
     by_name = {part.name: part for part in parts}
     roots = [part for part in parts if part.seat.on is None]
     for index, part in enumerate(parts):
         if part.seat.on is not None and part.seat.on not in by_name:
             raise BadInput(f"parts[{index}].seat.on", "sits on a part that is not there", part.seat.on)
+        if part.shape.longest_mm > LARGEST_MM:
+            raise BadInput(f"parts[{index}].shape", "is larger than 10 m", part.shape.longest_mm)
+    if sum(2 * max(1, len(part.seat.copies)) for part in parts) > 2 * MOST_PIECES:
+        raise BadInput("parts", f"has more than {MOST_PIECES} pieces", len(parts))
+    depth = 0
     placed: dict[str, list[Placed]] = {}
     for part in roots:
         placed[part.name] = [_standing(part)]
@@ -246,6 +258,9 @@ def place(parts: Sequence[PlacedPart]) -> list[Placed]:
         if not ready:
             names = ", ".join(part.name for part in waiting)
             raise BadInput("parts", f"these parts sit on each other in a ring: {names}", None)
+        depth += 1
+        if depth > DEEPEST:
+            raise BadInput("parts", f"sit on each other more than {DEEPEST} deep", ready[0].name)
         for part in ready:
             placed[part.name] = _pieces(part, placed)
         waiting = [part for part in waiting if part not in ready]

@@ -22,6 +22,11 @@ class Solid:
         return replace(self, **{f.name: getattr(self, f.name) * s for f in fields(self) if f.name.endswith("_mm")})
 
     @property
+    def longest_mm(self) -> float:
+        """The largest of its sizes in mm."""
+        return max((getattr(self, f.name) for f in fields(self) if f.name.endswith("_mm")), default=0.0)
+
+    @property
     def volume(self) -> float:
         raise NotImplementedError
 
@@ -180,6 +185,10 @@ class Slab(Solid):
         return Slab(tuple((x * s, y * s) for x, y in self.outline), self.thickness_mm * s)
 
     @property
+    def longest_mm(self):
+        return max(self.thickness_mm, *(abs(mm) for point in self.outline for mm in point))
+
+    @property
     def face(self) -> float:
         """Area of one face in mm² (shoelace formula)."""
         ends = zip(self.outline, self.outline[1:] + self.outline[:1], strict=True)
@@ -204,6 +213,10 @@ class Silhouette(Solid):
 
     def scaled(self, s):
         return Silhouette(tuple((x * s, w * s) for x, w in self.stations), self.depth_ratio)
+
+    @property
+    def longest_mm(self):
+        return max(max(abs(x), width * max(1.0, self.depth_ratio)) for x, width in self.stations)
 
     @property
     def volume(self):

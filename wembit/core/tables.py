@@ -10,6 +10,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 MARKS = ";\t,"
+MOST_COLUMNS, MOST_ROWS, MOST_CELLS, LONGEST_CELL = 1_000, 200_000, 4_000_000, 20_000
 NUMBER = re.compile(r"[-−+]?\d[\d.,\s\u00a0\u202f']*")
 
 
@@ -19,17 +20,25 @@ class Unreadable(ValueError):
 
 @dataclass(frozen=True)
 class Table:
-    """The heading, rows of as many cells, and how the file was written: its encoding and what parts its cells."""
+    """The heading, rows of at most as many cells, and how the file was written: its encoding and what parts its cells."""
 
     head: list[str]
     rows: list[list[str]]
     encoding: str
     mark: str
 
+    def cell(self, row: int, column: int) -> str:
+        """What stands there; nothing where a row is shorter than the heading."""
+        cells = self.rows[row]
+        return cells[column] if column < len(cells) else ""
+
 
 def read_table(raw: bytes) -> Table:
     """A table in UTF-8 (with or without its mark), UTF-16 with its mark, or else Latin-1 as Windows writes it; parted by
-    commas, semicolons or tabs. The first row is the heading; empty rows are left out. Raises `Unreadable`."""
+    commas, semicolons or tabs. The first row is the heading; empty rows are left out, and cells beyond the heading.
+
+    Raises `Unreadable`, also for more than 1,000 columns, 200,000 rows, 4 million cells or 20,000 characters in one cell.
+    """
     text, encoding = _text(raw)
     if "\0" in text:
         raise Unreadable("That is no table of text. Save it as CSV first.")
@@ -37,16 +46,35 @@ def read_table(raw: bytes) -> Table:
     if not lines:
         raise Unreadable("That file is empty.")
     mark = max(MARKS, key=lines[0].count)
+    read: list[list[str]] = []
+    cells = width = 0
     try:
-        read = list(csv.reader(io.StringIO(text, newline=""), delimiter=mark, strict=True))
-    except csv.Error:
+        for row in csv.reader(io.StringIO(text, newline=""), delimiter=mark, strict=True):
+            if not any(cell.strip() for cell in row):
+                continue
+            width = width or len(row)
+            _check_size(row, width, len(read))
+            read.append(row[:width])
+            cells += len(read[-1])
+            if cells > MOST_CELLS:
+                raise Unreadable(f"That file has more than {MOST_CELLS:,} cells. Send it in pieces.")
+    except csv.Error as fault:
+        if "field larger" in str(fault):
+            raise Unreadable(f"A cell of that file is longer than {LONGEST_CELL:,} characters.") from None
         raise Unreadable("That is no table of text: a quotation mark is not closed. Save it as CSV anew.") from None
-    rows = [row for row in read if any(cell.strip() for cell in row)]
-    if not rows:
+    if not read:
         raise Unreadable("That file is empty.")
-    head = [cell.strip() for cell in rows[0]]
-    width = len(head)
-    return Table(head, [row[:width] + [""] * (width - len(row)) for row in rows[1:]], encoding, mark)
+    return Table([cell.strip() for cell in read[0]], read[1:], encoding, mark)
+
+
+def _check_size(row: list[str], width: int, before: int) -> None:
+    """Raises `Unreadable` for a row that no table of a studio has, before anything is made of it."""
+    if width > MOST_COLUMNS:
+        raise Unreadable(f"That file has {width:,} columns; {MOST_COLUMNS:,} are the most.")
+    if before > MOST_ROWS:
+        raise Unreadable(f"That file has more than {MOST_ROWS:,} rows. Send it in pieces.")
+    if max(map(len, row)) > LONGEST_CELL:
+        raise Unreadable(f"A cell of that file is longer than {LONGEST_CELL:,} characters.")
 
 
 def _text(raw: bytes) -> tuple[str, str]:

@@ -47,6 +47,11 @@ SHARE_PARTS = {
 }  # fmt: skip
 ALIKE = 0.03  # two ways of writing one length may differ by rounding: 3 in is written 7.6 cm
 LARGEST = 1e6
+DIGITS = 9  # a person writes no more on either side of the mark
+PLAIN = re.compile(rf"[0-9]{{1,{DIGITS}}}(?:[.,][0-9]{{0,{DIGITS}}})?|[.,][0-9]{{1,{DIGITS}}}")
+FRACTION = re.compile(
+    rf"(?:(?P<whole>[0-9]{{1,{DIGITS}}}) )?(?P<over>[0-9]{{1,{DIGITS}}}) ?/ ?(?P<under>[0-9]{{1,{DIGITS}}})"
+)
 
 
 class Unreadable(ValueError):
@@ -126,7 +131,9 @@ def share(text: str) -> Fraction:
     plain = plain.removesuffix("%").removesuffix("per cent").strip()
     try:
         found = (
-            Fraction(str(_number(plain))) if "/" not in plain else Fraction(_number(plain)).limit_denominator(10_000)
+            Fraction(plain.replace(",", "."))
+            if PLAIN.fullmatch(plain)
+            else Fraction(_number(plain)).limit_denominator(10_000)
         )
     except (Unreadable, ValueError):
         raise Unreadable(f"“{text.strip()}” is no share. {want}" if text.strip() else want) from None
@@ -170,18 +177,22 @@ def _one(text: str, units: dict[str, float], bare: str, want: str) -> float:
 
 
 def _number(text: str) -> float:
+    """A plain decimal or a fraction, with at most nine digits a side and no exponent. Raises `Unreadable`."""
+    text = text.strip()
+    if match := FRACTION.fullmatch(text):
+        if not int(match["under"]):
+            raise Unreadable(f"{text} is no number. Write one like 3 1/2.")
+        return float(int(match["whole"] or 0) + Fraction(int(match["over"]), int(match["under"])))
     if "/" in text:
-        whole, _, rest = text.rpartition(" ") if " " in text and "/" not in text.split(" ")[0] else ("", "", text)
-        try:
-            return float((Fraction(whole) if whole else 0) + Fraction(rest.replace(" ", "")))
-        except (ValueError, ZeroDivisionError):
-            raise Unreadable(f"{text} is no number. Write one like 3 1/2.") from None
+        raise Unreadable(f"{_short(text)} is no number. Write one like 3 1/2.")
     if text.count(",") + text.count(".") > 1:
-        raise Unreadable(f"{text} has two marks. Write one decimal mark and nothing between the thousands.")
-    try:
-        value = float(text.replace(",", "."))
-    except ValueError:
-        raise Unreadable(f"“{text}” is no number.") from None
-    if not 0 <= value <= 1e9:
-        raise Unreadable(f"{text} is out of range.")
-    return value
+        raise Unreadable(f"{_short(text)} has two marks. Write one decimal mark and nothing between the thousands.")
+    if not PLAIN.fullmatch(text):
+        long = re.fullmatch(r"[0-9]*[.,]?[0-9]*", text) and text
+        why = f"is out of range: at most {DIGITS} digits stand on a side" if long else "is no number"
+        raise Unreadable(f"“{_short(text)}” {why}.")
+    return float(text.replace(",", "."))
+
+
+def _short(text: str) -> str:
+    return text if len(text) <= 24 else f"{text[:20]} …"

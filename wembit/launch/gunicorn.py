@@ -5,8 +5,10 @@ import gc
 from django.urls import get_resolver
 
 workers = 2
-threads = 4
-worker_class = "gthread"
+threads = 64  # most of them only wait for requests that are on their way; wembit.web.wsgi lets four work at once
+worker_class = "wembit.launch.patient_worker.PatientWorker"
+limit_request_fields = 60
+limit_request_field_size = 4094
 preload_app = True
 worker_tmp_dir = "/dev/shm"
 control_socket_disable = True

@@ -11,6 +11,7 @@ from zoneinfo import ZoneInfo
 
 from django.utils import timezone
 
+EARLIEST = dt.datetime(1900, 1, 1, tzinfo=dt.UTC)  # nothing in a studio happened before it
 _fixed: ContextVar[dt.datetime | None] = ContextVar("fixed", default=None)
 
 

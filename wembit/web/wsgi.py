@@ -4,5 +4,7 @@ import os
 
 from django.core.wsgi import get_wsgi_application
 
+from wembit.web.whole_bodies import WholeBodies
+
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "wembit.web.settings")
-application = get_wsgi_application()
+application = WholeBodies(get_wsgi_application())

@@ -11,6 +11,7 @@ from ..tables import read_table
 from .basis import NM
 
 WAVELENGTH = re.compile(r"\D{0,12}?(\d{3})(?:\.0*)?\s*(?:nm)?\)?", re.IGNORECASE)
+MOST_ROWS = 2_000
 NARROWEST, WIDEST = (420, 680), 20.0  # what has to be measured at least, and how far apart in nm
 LIMITS = (1e-4, 1 - 1e-4)
 
@@ -28,6 +29,8 @@ def read_spectra(text: str) -> list[tuple[str, np.ndarray]]:
     rows = _rows(text)
     if not rows:
         raise Unreadable("That file is empty.")
+    if len(rows) > MOST_ROWS:
+        raise Unreadable(f"That file has {len(rows):,} rows; {MOST_ROWS:,} are the most of an instrument's.")
     down = sum(_wavelength(row[0]) is not None for row in rows if row)
     across = [sum(_wavelength(cell) is not None for cell in row) for row in rows]
     if max(across, default=0) >= down:

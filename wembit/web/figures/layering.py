@@ -18,6 +18,7 @@ from .following import follow
 from .models import Layer, Part, Slot, Version
 from .queries import figure_of, newest_version, part_of
 
+MOST_SPOTS = 6_000  # of a figure: each one is drawn
 KEPT_SLOTS = ("core", "main")  # a figure's first two slots stay while nothing names them
 
 
@@ -58,6 +59,13 @@ def shared(layers: Sequence[Layer], chosen: Layer | None = None) -> None:
         layer.rule["share"] = part * max(0.0, 1 - own)
 
 
+def spots_within(version: Version, field: str = "spots") -> None:
+    """Raises `Told` where a figure has more spots than can be drawn."""
+    rules = Layer.objects.filter(part__version=version, rule__has_key="spots").values_list("rule", flat=True)
+    if sum(rule["spots"] for rule in rules) > MOST_SPOTS:
+        raise Told(f"A figure has at most {MOST_SPOTS:,} spots in all.", field)
+
+
 def keep(part: Part, layers: Sequence[Layer]) -> Part:
     """Store the layers in this order and the part as it then is. Raises `Told` with the core's words beside the field."""
     kept = [layer.pk for layer in layers if not layer._state.adding]
@@ -66,6 +74,7 @@ def keep(part: Part, layers: Sequence[Layer]) -> Part:
         layer.position = position
         layer.save()
     Slot.objects.filter(version=part.version, layers=None).exclude(name__in=KEPT_SLOTS).delete()
+    spots_within(part.version)
     follow(part.version)
     fresh = part_of(part.version, part.key)
     try:

@@ -6,7 +6,7 @@ import hashlib
 import json
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from django.core.cache import cache
 
@@ -28,6 +28,7 @@ from .seating import placed
 
 BEAD = "#16181a"
 MARGIN = 8.0
+MOST_LINES = 300  # of a grid, each way
 ROUND_FROM, GENTLE = 8, 0.7  # points of a ring that is drawn round, and the tangent of the bend that still is
 
 
@@ -68,7 +69,10 @@ class Picture:
 
 
 def pictures(version: Version, parts: Sequence[Part], palette: Palette, margin: float = MARGIN) -> dict[str, Picture]:
-    """Side and front of a version. A fault in a part gives pictures without shapes that say so."""
+    """Side and front of a version. A fault in a part gives pictures without shapes that say so.
+
+    What is kept is geometry by its content, and may serve another studio: names are written in afterwards.
+    """
     dresses = {part.key: _dress(part, palette) for part in parts}
     stuff = [[part.key, part.count, part.shape, part.seat, repr(dresses[part.key])] for part in parts]
     mark = hashlib.sha256(json.dumps([version.scale, margin, stuff]).encode()).hexdigest()
@@ -76,14 +80,19 @@ def pictures(version: Version, parts: Sequence[Part], palette: Palette, margin: 
     if kept is None:
         kept = _lay_out(version, parts, dresses, margin)
         cache.set(f"drawing-{mark}", kept, 86_400)
-    return kept
+    names = {part.key: part.name for part in parts}
+    return {which: named(picture, names) for which, picture in kept.items()}
+
+
+def named(picture: Picture, names: dict[str, str]) -> Picture:
+    """The picture with the parts' names on its shapes."""
+    return replace(picture, shapes=[replace(shape, name=names[shape.key]) for shape in picture.shapes])
 
 
 def _lay_out(version: Version, parts: Sequence[Part], dresses: dict[str, Dress], margin: float) -> dict[str, Picture]:
-    names = {part.key: part.name for part in parts}
     try:
         pieces = grounded(placed(parts, version.scale))
-        return {which: _picture(which, view(pieces, dresses, which), names, margin) for which in ("side", "front")}
+        return {which: _picture(which, view(pieces, dresses, which), margin) for which in ("side", "front")}
     except BadInput as fault:
         return {which: Picture(which, [], -50, -60, 100, 70, "", fault.what) for which in ("side", "front")}
 
@@ -131,12 +140,12 @@ def _half_girth(part: Part) -> float:
     return max(1.0, math.pi / 2 * sum(section(solid(SHAPE(part.shape, "shape")), Seat.of(part.seat), 0.5)))
 
 
-def _picture(which: str, found: View, names: dict[str, str], margin: float) -> Picture:
+def _picture(which: str, found: View, margin: float) -> Picture:
     left, _, right, top = found.bounds
     shapes = [
         Shape(
             key=piece.name,
-            name=names[piece.name],
+            name="",
             fill=piece.paint,
             path=closed_path(piece.rings),
             zones=[(paint, closed_path(rings)) for paint, rings in piece.zones if rings],
@@ -167,7 +176,7 @@ def cut_open_picture(version: Version, parts: Sequence[Part], palette: Palette, 
         found = cut_open(placed(parts, version.scale), insides)
     except BadInput as fault:
         return Picture("cut open", [], -50, -60, 100, 70, "", fault.what)
-    return _picture("cut open", found, names, MARGIN)
+    return named(_picture("cut open", found, MARGIN), names)
 
 
 def _inside(plan: PartPlan, palette: Palette) -> Inside:
@@ -215,10 +224,17 @@ def beside_a_hand(side: Picture) -> tuple[Picture, str]:
 
 
 def grid_over(left: float, right: float, top: float) -> str:
-    """Lines every 10 mm, from the ground up."""
-    first, last, high = int(left // 10) * 10, int(right // 10 + 1) * 10, int(top // 10 + 1) * 10
-    upright = "".join(f"M{x} 0V{-high}" for x in range(first, last + 1, 10))
-    return upright + "".join(f"M{first} {-y}H{last}" for y in range(0, high + 1, 10))
+    """Lines every 10 mm, from the ground up; ten times as far apart where there would be more than a few hundred."""
+    step = 10
+    while max(right - left, top) / step > MOST_LINES:
+        step *= 10
+    first, last, high = (
+        int(left // step) * step,
+        int(right // step + 1) * step,
+        int(top // step + 1) * step,
+    )
+    upright = "".join(f"M{x} 0V{-high}" for x in range(first, last + 1, step))
+    return upright + "".join(f"M{first} {-y}H{last}" for y in range(0, high + 1, step))
 
 
 def together(one: Picture, two: Picture) -> Picture:

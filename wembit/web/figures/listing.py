@@ -35,7 +35,7 @@ def needed_notions(version: Version, parts: Sequence[Part], palette: Palette) ->
     names = {part.key: part.name for part in parts}
     beads = [(part.name, part.count, part.seat["bead_mm"]) for part in parts if part.seat.get("bead_mm")]
     found = [(each, "") for each in [*eyes(beads, version.scale), *wire(cutting_list(wires(parts, version.scale)))]]
-    for kept in version.notions:
+    for kept in version.fittings:
         lines = fittings([kept], counts, version.scale)
         found += [(each, kept["id"] if n == 0 else "") for n, each in enumerate(lines)]
     roles = {layer.role for part in parts for layer in part.layers.all()}
@@ -103,7 +103,7 @@ def listing(version: Version, parts: Sequence[Part], plan: FigurePlan, palette: 
         "wools": wools,
         "things": [row for row in rows if not row.needed.back],
         "tools": [row for row in rows if row.needed.back],
-        "wisps_g": wisps_g(version.notions, {part.key: part.count for part in parts}),
+        "wisps_g": wisps_g(version.fittings, {part.key: part.count for part in parts}),
         "risky": risky,
         "cautions": _cautions(needed, risky, whom),
         "missing": [row for row in rows if not row.enough] + [each for each, _, enough in wools if not enough],

@@ -7,6 +7,7 @@ from django.db.models import Q
 from django.db.models.functions import Lower
 
 from wembit.core.fibres import FIRMNESS_WORDS
+from wembit.core.notions import FITTINGS
 from wembit.core.requests import ROLES
 from wembit.web.owned import Owned
 from wembit.web.stash.models import Item
@@ -48,6 +49,11 @@ class Version(Owned):
 
     def __str__(self):
         return f"{self.figure.name} {self.number}"
+
+    @property
+    def fittings(self) -> list[dict]:
+        """What the maker put on it, of kinds that are known here."""
+        return [kept for kept in self.notions if kept["notion"] in FITTINGS]
 
 
 class Slot(Owned):

@@ -20,7 +20,7 @@ SCHOOL = "school"  # among the studio's habits
 
 def fitted(version: Version) -> list[tuple[str, str]]:
     """Notion and words of each fitting that the maker put on."""
-    return [(each["notion"], each.get("words", "")) for each in version.notions]
+    return [(each["notion"], each.get("words", "")) for each in version.fittings]
 
 
 @dataclass(frozen=True)

@@ -83,6 +83,11 @@ def _table(path: str) -> Table:
         return read_table(file.read())
 
 
+def _cells(table: Table, row: int) -> list[str]:
+    """A row with a cell for every column."""
+    return [table.cell(row, column) for column in range(len(table.head))]
+
+
 def _file(request, file_id) -> StashFile:
     return file_of(request.studio, file_id)
 
@@ -97,7 +102,7 @@ def file_context(request, file: StashFile) -> dict:
         context["fates"] = [(fate, counts[fate]) for fate in FATES]
         head = [row for row in found if row.fate == REFUSED][: SHOWN // 2]
         shown = sorted([*head, *[row for row in found if row.fate != REFUSED][:SHOWN]], key=lambda row: row.number)
-        context["rows"] = [(row, table.rows[row.number - 2]) for row in shown[:SHOWN]]
+        context["rows"] = [(row, _cells(table, row.number - 2)) for row in shown[:SHOWN]]
         context["more"] = len(found) - len(context["rows"])
         context["work"] = counts[NEW] + counts[NEW_LINE] + counts[CHANGED]
     return context

@@ -81,6 +81,8 @@ class Page:
         happened_at = press.happened_at or now
         if happened_at > now + dt.timedelta(minutes=5):
             raise Told("That lies ahead. Give a time that has been.", "happened_at")
+        if happened_at < clock.EARLIEST:
+            raise Told("That is before 1900. Check the year.", "happened_at")
         item_ids = sorted(set(items))
         list(Item.objects.filter(pk__in=item_ids).locked())
         mark = hashlib.sha256(repr((verb, *map(str, content))).encode()).hexdigest()

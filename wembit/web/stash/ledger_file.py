@@ -33,7 +33,7 @@ def ledger_fates(studio, table: Table, start: int = 0, most: int | None = None) 
     """What becomes of the rows from `start` on, at most so many of them."""
     places = heads(table, COLUMNS)
     end = len(table.rows) if most is None else min(len(table.rows), start + most)
-    said = [{name: row[at].strip() for name, at in places.items()} for row in table.rows[:end]]
+    said = [{name: table.cell(n, at).strip() for name, at in places.items()} for n in range(end)]
     marks = _marks(said)
     entries = {
         str(pk) for pk in Entry.objects.of(studio).filter(pk__in=_ids(said[start:])).values_list("pk", flat=True)
@@ -124,6 +124,8 @@ def _moment(studio, text: str) -> dt.datetime:
         raise ValueError(f"happened_at is written as 2026-11-25, not as “{text[:20]}”")
     if moment.tzinfo is None:
         moment = moment.replace(tzinfo=clock.zone(studio))
+    if moment < clock.EARLIEST:
+        raise ValueError("happened_at is before 1900")
     if moment > clock.now():
         raise ValueError("happened_at lies ahead")
     return moment

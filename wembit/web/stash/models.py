@@ -9,6 +9,7 @@ from django.db.models import F, Q
 from django.db.models.functions import Lower
 
 from wembit.core.fibres import BREEDS, FORMS, NOTIONS, Breed
+from wembit.web import clock
 from wembit.web.numbers import GRAMS, MILLIMETRES, PIECES
 from wembit.web.owned import Owned, OwnedQuerySet
 
@@ -212,7 +213,10 @@ class Entry(Owned):
     note = models.CharField(max_length=200, blank=True)
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["studio", "client_key"], name="one_entry_a_press")]
+        constraints = [
+            models.UniqueConstraint(fields=["studio", "client_key"], name="one_entry_a_press"),
+            models.CheckConstraint(condition=Q(happened_at__gte=clock.EARLIEST), name="happened_since_1900"),
+        ]
         indexes = [models.Index(fields=["studio", "by", "-recorded_at"])]
 
 

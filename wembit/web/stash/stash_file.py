@@ -130,7 +130,7 @@ def fates(studio, table: Table, start: int = 0, most: int | None = None) -> list
     places = columns_of(table)
     marks = _marks(table, places)
     end = len(table.rows) if most is None else min(len(table.rows), start + most)
-    said = [{name: table.rows[n][at].strip() for name, at in places.items()} for n in range(start, end)]
+    said = [{name: table.cell(n, at).strip() for name, at in places.items()} for n in range(start, end)]
     known = _known(studio, (each.get("bag", "") for each in said))
     came = set(
         Lot.objects.of(studio).filter(came_as__in=marks[start:end]).values_list("came_as", flat=True) if said else ()
@@ -143,8 +143,8 @@ def _marks(table: Table, places: dict[str, int]) -> list[str]:
     """What tells each row from all others of all files: what it says, and how many before it say the same."""
     seen: Counter = Counter()
     found = []
-    for row in table.rows:
-        said = "\x1f".join(row[at].strip() for at in places.values())
+    for n in range(len(table.rows)):
+        said = "\x1f".join(table.cell(n, at).strip() for at in places.values())
         seen[said] += 1
         found.append(hashlib.sha256(f"{said}\x1f{seen[said]}".encode()).hexdigest()[:40])
     return found

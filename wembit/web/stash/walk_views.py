@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from uuid import UUID
 
 from django import forms
 from django.contrib import messages
@@ -45,15 +46,15 @@ def home(request):
     return render(request, "stash/walk.html", home_context(request))
 
 
-def place_context(request, place: str, lot_id: str) -> dict:
+def place_context(request, drawer_id: UUID | None, lot_id: str) -> dict:
     """The bag in hand, the one before and the one after; after the last one, the end of the walk."""
-    bags = walking.bags_in(request.studio, place)
+    bags = walking.bags_in(request.studio, drawer_id)
     if not bags:
         raise Http404
     at = next((n for n, lot in enumerate(bags) if str(lot.pk) == lot_id), 0)
     lot = bags[at]
     return {
-        "place": place,
+        "drawer": lot.drawer,
         "lot": lot,
         "item": lot.item,
         "drawn": draw(lot, LARGE / max(1.0, *(float(bag.on_hand) for bag in bags)), LEAST),
@@ -66,9 +67,9 @@ def place_context(request, place: str, lot_id: str) -> dict:
 
 
 @require_http_methods(["GET", "POST"])
-def place(request, place):
+def place(request, drawer_id=None):
     """One bag after another: weigh, Enter, next. Enter alone goes on without weighing."""
-    context = place_context(request, place, request.GET.get("bag", ""))
+    context = place_context(request, drawer_id, request.GET.get("bag", ""))
     if request.method == "GET":
         done = request.GET.get("bag") == "end"
         if done:
@@ -86,7 +87,8 @@ def place(request, place):
             return again(request, "stash/walk_place.html", context, faults)
         _say(request, lot, found)
     after = context["after"].pk if context["after"] else "end"
-    return redirect(f"{reverse('stash:walk_place', args=[request.studio.slug, place])}?bag={after}")
+    where = ("stash:walk_place", [drawer_id]) if drawer_id else ("stash:walk_nowhere", [])
+    return redirect(f"{reverse(where[0], args=[request.studio.slug, *where[1]])}?bag={after}")
 
 
 def _say(request, lot: Lot, found: Decimal) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
+from uuid import UUID
 
 from django.db.models import Count, F, Max, Min, Q
 
@@ -13,7 +14,6 @@ from wembit.web import clock
 from .models import Lot, Reminder
 from .queries import with_promised
 
-NOWHERE = "-"  # stands in addresses for bags without a drawer
 ASLEEP_DAYS = 180
 
 
@@ -21,14 +21,11 @@ ASLEEP_DAYS = 180
 class Place:
     """A drawer with its number of bags, how many of them were never weighed again, and when the first of them was last."""
 
+    drawer_id: UUID | None
     name: str
     count: int
     never: int
     oldest: dt.datetime | None
-
-    @property
-    def key(self) -> str:
-        return self.name or NOWHERE
 
 
 def places(studio) -> list[Place]:
@@ -36,18 +33,17 @@ def places(studio) -> list[Place]:
     rows = (
         Lot.objects.of(studio)
         .on_shelf()
-        .values("drawer__name")
+        .values("drawer", "drawer__name")
         .annotate(count=Count("pk"), never=Count("pk", filter=Q(recounted_at=None)), oldest=Min("recounted_at"))
     )
-    found = [Place(row["drawer__name"] or "", row["count"], row["never"], row["oldest"]) for row in rows]
+    found = [Place(row["drawer"], row["drawer__name"] or "", row["count"], row["never"], row["oldest"]) for row in rows]
     now = clock.now()
     return sorted(found, key=lambda place: (not place.never, place.oldest or now, place.name))
 
 
-def bags_in(studio, key: str) -> list[Lot]:
-    """The bags of a place in the order of the walk."""
-    lots = with_promised(Lot.objects.of(studio).on_shelf()).select_related("item", "drawer")
-    lots = lots.filter(drawer=None) if key == NOWHERE else lots.filter(drawer__name=key)
+def bags_in(studio, drawer_id: UUID | None) -> list[Lot]:
+    """The bags of a drawer, or of none, in the order of the walk."""
+    lots = with_promised(Lot.objects.of(studio).on_shelf()).select_related("item", "drawer").filter(drawer=drawer_id)
     return list(lots.order_by("item__kind", "item__breed", "item__form", "item__name", "dye_lot", "made_at", "pk"))
 
 

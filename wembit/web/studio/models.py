@@ -120,6 +120,9 @@ class Link(Owned):
     token_hash = models.CharField(max_length=64, unique=True)
     role = models.CharField(max_length=6, choices=ROLES, default=MAKER)
     for_user = models.ForeignKey(User, on_delete=models.CASCADE, null=True, related_name="+")
+    password_was = models.CharField(
+        max_length=128, blank=True
+    )  # the person's session hash: a new password ends the link
     made_by = models.ForeignKey(Member, on_delete=models.CASCADE, null=True, related_name="+")
     expires_at = models.DateTimeField()
     used_at = models.DateTimeField(null=True)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from uuid import UUID
 
 from django.shortcuts import get_object_or_404
+from django.utils.crypto import constant_time_compare
 
 from wembit.web import clock
 
@@ -29,5 +30,12 @@ def member_of(studio: Studio, member_id: UUID) -> Member:
 
 def open_link(token: str) -> Link | None:
     """The link of that token, while it can be used."""
-    found = Link.objects.filter(token_hash=hashed(token), used_at=None, expires_at__gt=clock.now())
-    return found.select_related("studio", "for_user").first()
+    links = Link.objects.filter(token_hash=hashed(token), used_at=None, expires_at__gt=clock.now())
+    link = links.select_related("studio", "for_user").first()
+    return link if link and (link.purpose == Link.JOIN or holds(link, link.for_user)) else None
+
+
+def holds(link: Link, user: User) -> bool:
+    """Whether a password link is still good: she is a member of its studio and of no other, and has the same password."""
+    studios = set(Member.objects.filter(user=user).values_list("studio", flat=True))
+    return studios == {link.studio_id} and constant_time_compare(link.password_was, user.get_session_auth_hash())

@@ -32,6 +32,11 @@ def begin_making(member: Member, project_id: UUID) -> Making:
         raise Told(f"All {project.count} are begun. Raise the number in the plan first.")
     version = project.colourway.version
     plan = plan_figure(version, parts_of(version), Palette.of(project.colourway))
+    if plan.fault:
+        raise Told(f"{version.figure.name} cannot be computed: {plan.fault.what}.")
+    bare = sorted({each.layer.slot.name for each in plan.layers() if each.item is None})
+    if bare:
+        raise Told(f"Choose a fibre first for: {', '.join(bare)}.")
     making = Making.objects.create(
         studio=member.studio,
         project=project,

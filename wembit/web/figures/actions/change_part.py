@@ -40,7 +40,7 @@ def change_part(member: Member, figure_id: UUID, key: str, changes: dict) -> Par
         part.shape = {**SHAPE(part.shape, "shape")}
         if "standing" in changes and part.seat.get("on"):
             part.seat = {**part.seat, **_angles(part, parts, before, changes["standing"])}
-        placed(parts)
+        placed(parts, version.scale)
     except BadInput as fault:
         raise Told(f"{fault.what[0].upper()}{fault.what[1:]}.", fault.where.rpartition(".")[2]) from None
     part.save()

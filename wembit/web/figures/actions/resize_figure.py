@@ -6,10 +6,12 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.core.errors import BadInput
 from wembit.core.sizing import LARGEST, SMALLEST
 from wembit.web.figures.following import follow
 from wembit.web.figures.models import Version
-from wembit.web.figures.queries import figure_of, newest_version
+from wembit.web.figures.queries import figure_of, newest_version, parts_of
+from wembit.web.figures.seating import placed
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 
@@ -29,4 +31,8 @@ def resize_figure(member: Member, figure_id: UUID, scale: float) -> Version:
     version.scale = scale
     version.save(update_fields=["scale"])
     follow(version)
+    try:
+        placed(parts_of(version), scale)
+    except BadInput as fault:
+        raise Told(f"At that size a part {fault.what}.", "times") from None
     return version

@@ -11,6 +11,7 @@ from wembit.core.requests import SHAPE
 from wembit.web.figures.estimating import Palette, request_of
 from wembit.web.figures.filing import PART_FIELDS, read_file
 from wembit.web.figures.following import follow, relations_of
+from wembit.web.figures.layering import spots_within
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.seating import placed
@@ -42,6 +43,7 @@ def take_in_figure(member: Member, content: bytes) -> Figure:
     for position, way in enumerate(found.get("colourways") or [{"name": "first", "fibres": {}}]):
         _colourway(version, slots, way, position)
     _checked(version)
+    spots_within(version, "file")
     follow(version)
     return figure
 
@@ -107,7 +109,7 @@ def _like(studio, fibre: dict) -> Item | None:
 def _checked(version: Version) -> None:
     parts = parts_of(version)
     try:
-        placed(parts)
+        placed(parts, version.scale)
         order({part.key: relations_of(part) for part in parts})
         estimate(request_of(version, parts, Palette({}, {})))
     except BadInput as fault:

@@ -8,6 +8,7 @@ from django.db import transaction
 
 from wembit.web import clock
 from wembit.web.studio.models import Link, Member, User
+from wembit.web.studio.queries import holds
 from wembit.web.told import Told
 
 
@@ -18,7 +19,9 @@ def follow_link(link: Link, *, username: str = "", name: str = "", password: str
     if link is None:
         raise Told("This link was used already. Ask for a new one.")
     if link.purpose == Link.PASSWORD:
-        user = link.for_user
+        user = User.objects.select_for_update().get(pk=link.for_user_id)
+        if not holds(link, user):
+            raise Told("This link holds no longer. Ask for a new one.")
         _keep_password(user, password)
     else:
         user = user or new_user(username, name, password)

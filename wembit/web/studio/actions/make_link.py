@@ -34,7 +34,8 @@ def make_password_link(member: Member, member_id: UUID) -> str:
     other = member_of(member.studio, member_id)
     if other.user.memberships.exclude(studio=member.studio).exists():
         raise Told(f"{other} belongs to another studio, too. Use ./start --reset-password {other.user.username}.")
-    return _made(member, PASSWORD_DAYS, purpose=Link.PASSWORD, for_user=other.user)
+    was = other.user.get_session_auth_hash()
+    return _made(member, PASSWORD_DAYS, purpose=Link.PASSWORD, for_user=other.user, password_was=was)
 
 
 def _made(member: Member, days: int, **fields) -> str:

@@ -1,0 +1,44 @@
+"""gunicorn's threaded worker with a time limit on what visitors send: a request that does not arrive is let go."""
+
+from __future__ import annotations
+
+import math
+import select
+import time
+
+from gunicorn.http.errors import NoMoreData
+from gunicorn.workers.gthread import TConn, ThreadWorker
+
+HEAD_SECONDS = 10.0  # a request's head has to be here by then
+BODY_SECONDS = 120.0  # 40 MB over a line of 3 Mb/s
+
+
+class TimedSocket:
+    """A socket whose `recv` waits until a deadline and not longer; everything else is the socket's own."""
+
+    def __init__(self, sock):
+        self._sock = sock
+        self.deadline = math.inf
+
+    def recv(self, *arguments):
+        left = self.deadline - time.monotonic()
+        if left <= 0 or not select.select([self._sock], [], [], None if left == math.inf else left)[0]:
+            raise NoMoreData()
+        return self._sock.recv(*arguments)
+
+    def __getattr__(self, name):
+        return getattr(self._sock, name)
+
+
+class PatientWorker(ThreadWorker):
+    """Many threads may wait for requests; how many work at once is the application's affair (`wembit.web.wsgi`)."""
+
+    def handle(self, conn: TConn):
+        if not isinstance(conn.sock, TimedSocket):
+            conn.sock = TimedSocket(conn.sock)
+        conn.sock.deadline = time.monotonic() + HEAD_SECONDS
+        return super().handle(conn)
+
+    def handle_request(self, req, conn: TConn):
+        conn.sock.deadline = time.monotonic() + BODY_SECONDS
+        return super().handle_request(req, conn)
