@@ -8,7 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from wembit.core import solids
-from wembit.core.drawing import VIEWS, Dress, view
+from wembit.core.drawing import Dress, view
+from wembit.core.mesh import VIEWS
 from wembit.core.marks import Mark, line, mark_on, patches
 from wembit.core.placing import PlacedPart, Seat, place
 from wembit.core.requests import SHAPE

@@ -9,9 +9,9 @@ import numpy as np
 from shapely.geometry import Polygon
 
 from . import solids
-from .drawing import VIEWS, Drawn, View, grounded
+from .drawing import Drawn, View, grounded
 from .felt import WHOLE, Coat, Zone, locks, skin_zone, stretch
-from .mesh import UP, outline, rings_of, surface
+from .mesh import UP, VIEWS, outline, rings_of, surface
 from .placing import Placed
 
 WIRE = "#3a3a3a"

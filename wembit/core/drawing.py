@@ -17,14 +17,10 @@ from shapely.geometry.base import BaseGeometry
 from . import solids
 from .felt import Coat, Zone, disc, eye_of, fuzz, locks, patch, skin_zone, stretch
 from .marks import Mark, Spots, mark_on, spots_on
-from .mesh import ROUND, UP, Ring, convex, hulls, line_on, outline, rings_of, surface
+from .mesh import ROUND, UP, VIEWS, Ring, convex, hulls, line_on, outline, rings_of, surface
 from .placing import Placed
 from .skin import outside
 
-VIEWS = {
-    "side": (np.array([1.0, 0, 0]), np.array([0, -1.0, 0])),
-    "front": (np.array([0, 1.0, 0]), np.array([1.0, 0, 0])),
-}
 CELLS = 36
 EDGE_MM = 0.4  # an outline reaches so far round the points of its mesh
 KEPT_LOOKS = 600  # pieces; some 30 kB each

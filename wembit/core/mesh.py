@@ -13,6 +13,10 @@ from . import solids
 from .placing import Placed, Seat, cross, section
 
 UP = np.array([0, 0, 1.0])
+VIEWS = {
+    "side": (np.array([1.0, 0, 0]), np.array([0, -1.0, 0])),
+    "front": (np.array([0, 1.0, 0]), np.array([1.0, 0, 0])),
+}
 STEPS, ROUND = 17, 24
 ROWS, BETWEEN_RIM = 48, 10  # sections and points of a rim, where a cut has to be told finely
 Ring = list[tuple[float, float]]

@@ -7,8 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from .drawing import VIEWS
-from .mesh import UP
+from .mesh import UP, VIEWS
 from .placing import Placed, Seat, axis_length
 
 DEPTH_COUNTS = 0.3  # of two places that look alike from where one looks, the one that lies less far away in depth
