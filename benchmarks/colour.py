@@ -8,10 +8,10 @@ import time
 
 import numpy as np
 
-from wembit.core.colour.blending import blends
+from wembit.core.colour.conversions import labs_of_ratios, ratios
 from wembit.core.colour.matching import nearest
 from wembit.core.colour.palette import Palette
-from wembit.core.colour.spaces import labs_of_ratios, ratios
+from wembit.core.colour.search.blending import blends
 
 TARGETS = 24
 WAYS = ((2, 8), (3, 8), (4, 8), (3, 16))

@@ -9,7 +9,7 @@ import sys
 import time
 
 from tests.serving import CHECKOUT
-from wembit.core.estimate import estimate
+from wembit.core.grams.estimate import estimate
 
 SHAPES = [
     {"kind": "ellipsoid", "length_mm": 70, "width_mm": 40, "height_mm": 44},

@@ -7,12 +7,12 @@ import statistics
 import time
 from dataclasses import replace
 
-from wembit.core import solids
-from wembit.core.drawing import Dress, _look, grounded, view
-from wembit.core.felt import under
-from wembit.core.placing import PlacedPart, Seat, place
-from wembit.core.requests import SHAPE
-from wembit.core.skin import visible_shares
+from wembit.core.contract.requests import SHAPE
+from wembit.core.drawing.surface import under
+from wembit.core.drawing.views import Dress, _look, grounded, view
+from wembit.core.pose.placing import PlacedPart, Seat, place
+from wembit.core.pose.skin import visible_shares
+from wembit.core.shape import solids
 
 from .core import SHAPES
 

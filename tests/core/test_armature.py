@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core.armature import Wire, cutting_list, lengths, scaled
+from wembit.core.craft.armature import Wire, cutting_list, lengths, scaled
 
 
 def total(*wires):

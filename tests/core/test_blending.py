@@ -10,12 +10,12 @@ from hypothesis import strategies as st
 
 from wembit.core.__main__ import answer
 from wembit.core.colour.basis import WEIGHTS
-from wembit.core.colour.blending import blends, recipes
+from wembit.core.colour.conversions import lab, lab_of_ratios, labs_of_ratios, ratios
 from wembit.core.colour.difference import ciede2000, differences
 from wembit.core.colour.mixture import blend, f, reflectance, slope
 from wembit.core.colour.palette import Palette, ratios_of
 from wembit.core.colour.recovery import curves
-from wembit.core.colour.spaces import lab, lab_of_ratios, labs_of_ratios, ratios
+from wembit.core.colour.search.blending import blends, recipes
 
 HEX = st.integers(0, 0xFFFFFF).map(lambda n: f"#{n:06x}")
 SHELF = ["#6f7d43", "#2f5a73", "#c8a06a", "#8b2f2a", "#e8e2d0", "#24211f", "#d98c3f", "#4d6b3a"]

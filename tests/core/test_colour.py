@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from wembit.core.colour.conversions import GREY, HUES, lab, sector
 from wembit.core.colour.difference import ciede2000, in_words
-from wembit.core.colour.spaces import GREY, HUES, lab, sector
 
 with warnings.catch_warnings():
     warnings.simplefilter("ignore")

@@ -7,11 +7,11 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wembit.core import solids
-from wembit.core.drawing import Dress, view
-from wembit.core.felt import Coat, Zone, under
-from wembit.core.placing import PlacedPart, Seat, place, settle
-from wembit.core.requests import SHAPE
+from wembit.core.contract.requests import SHAPE
+from wembit.core.drawing.surface import Coat, Zone, under
+from wembit.core.drawing.views import Dress, view
+from wembit.core.pose.placing import PlacedPart, Seat, place, settle
+from wembit.core.shape import solids
 from wembit.demo.figures import FIGURES
 
 

@@ -8,12 +8,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wembit.core.colour.show_through import cover
-from wembit.core.details import area_mm2
+from wembit.core.craft.materials import FIRMNESS, WOOL_DENSITY
 from wembit.core.errors import BadInput
-from wembit.core.estimate import estimate, total
-from wembit.core.fibres import FIRMNESS, WOOL_DENSITY
-from wembit.core.placing import Seat
-from wembit.core.solids import solid
+from wembit.core.grams.details import area_mm2
+from wembit.core.grams.estimate import estimate, total
+from wembit.core.pose.placing import Seat
+from wembit.core.shape.solids import solid
 from wembit.demo.figures import FIGURES, pairs
 
 SHOW = {"micron_um": 21, "srgb": "#6f7d43", "over": "#e9e2d2"}

@@ -7,12 +7,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wembit.core import solids
-from wembit.core.drawing import Dress, view
-from wembit.core.mesh import VIEWS
-from wembit.core.marks import Mark, line, mark_on, patches
-from wembit.core.placing import PlacedPart, Seat, place
-from wembit.core.requests import SHAPE
+from wembit.core.contract.requests import SHAPE
+from wembit.core.drawing.marks import Mark, line, mark_on, patches
+from wembit.core.drawing.views import Dress, view
+from wembit.core.pose.mesh import VIEWS
+from wembit.core.pose.placing import PlacedPart, Seat, place
+from wembit.core.shape import solids
 
 SIDE, FRONT = VIEWS["side"], VIEWS["front"]
 BODY = {"kind": "ellipsoid", "length_mm": 80, "width_mm": 50, "height_mm": 50}

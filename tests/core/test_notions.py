@@ -4,8 +4,19 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core.armature import Wire, cutting_list
-from wembit.core.notions import FITTINGS, Needed, OnShelf, eyes, fittings, nearest, small_parts, tools, wire, wisps_g
+from wembit.core.craft.armature import Wire, cutting_list
+from wembit.core.craft.notions import (
+    FITTINGS,
+    Needed,
+    OnShelf,
+    eyes,
+    fittings,
+    nearest,
+    small_parts,
+    tools,
+    wire,
+    wisps_g,
+)
 
 
 def shelf(*sizes, notion="eyes", free=10.0):

@@ -9,16 +9,16 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wembit.core.balance import standing
-from wembit.core.cutting import Inside, cut_open
-from wembit.core.face import pair_line
-from wembit.core.felt import Zone, under
-from wembit.core.hand import BREADTH_MM, LENGTH_MM, hand
-from wembit.core.mesh import UP
-from wembit.core.nudging import nudged, sunk
-from wembit.core.placing import PlacedPart, Seat, place
-from wembit.core.requests import SHAPE
-from wembit.core.solids import solid
+from wembit.core.contract.requests import SHAPE
+from wembit.core.drawing.cross_section import Inside, cut_open
+from wembit.core.drawing.scale_objects import BREADTH_MM, LENGTH_MM, hand
+from wembit.core.drawing.surface import Zone, under
+from wembit.core.pose.balance import standing
+from wembit.core.pose.mesh import UP
+from wembit.core.pose.nudging import nudged, sunk
+from wembit.core.pose.pair_line import pair_line
+from wembit.core.pose.placing import PlacedPart, Seat, place
+from wembit.core.shape.solids import solid
 
 
 def part(name, kind, count=1, seat=None, **sizes):

@@ -4,8 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core.outline import crosses_itself
-from wembit.core.outlines import BLADE_MM, CUTTERS, SECTIONS, blade, blade_mm, scaled
+from wembit.core.craft.cutter_shapes import BLADE_MM, CUTTERS, SECTIONS, blade, blade_mm, scaled
+from wembit.core.shape.polygon import crosses_itself
 
 
 @pytest.mark.parametrize("name", CUTTERS)

@@ -8,10 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wembit.core.colour.basis import NM
+from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import ciede2000
+from wembit.core.colour.instrument import Unreadable, read_spectra
 from wembit.core.colour.photo import CARDS, NoCard, linear, main_colours, patch, read
-from wembit.core.colour.spaces import lab
-from wembit.core.colour.spectrum import Unreadable, read_spectra
 
 with warnings.catch_warnings():
     warnings.simplefilter("ignore")

@@ -7,13 +7,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core import solids
-from wembit.core.drawing import Dress, view
+from wembit.core.contract.requests import SHAPE
+from wembit.core.drawing.surface import under
+from wembit.core.drawing.views import Dress, view
 from wembit.core.errors import BadInput
-from wembit.core.felt import under
-from wembit.core.mesh import surface
-from wembit.core.placing import PlacedPart, Seat, place, settle, standing_angles
-from wembit.core.requests import SHAPE
+from wembit.core.pose.mesh import surface
+from wembit.core.pose.placing import PlacedPart, Seat, place, settle, standing_angles
+from wembit.core.shape import solids
 from wembit.demo.figures import FIGURES
 
 # Extents (left, right, top) from the side of figures drawn once from the same sizes by another program

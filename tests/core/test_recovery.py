@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from scipy.optimize import minimize
 
 from wembit.core.colour.basis import NM, SIZE, WEIGHTS
+from wembit.core.colour.conversions import lab_of_ratios, labs_of_ratios, ratios, ratios_of_lab, srgb_of_ratios
 from wembit.core.colour.recovery import curves
-from wembit.core.colour.spaces import lab_of_ratios, labs_of_ratios, ratios, ratios_of_lab, srgb_of_ratios
 
 with warnings.catch_warnings():
     warnings.simplefilter("ignore")

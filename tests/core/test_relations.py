@@ -6,12 +6,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wembit.core.dividing import TooMuch, Wish, divide
+from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
-from wembit.core.relations import WOOL, Relation, grams, order, resolve
-from wembit.core.requests import SHAPE
-from wembit.core.sizes import SIZES, grown, resized, size, sizes
-from wembit.core.solids import solid
+from wembit.core.grams.relations import WOOL, Relation, grams, order, resolve
+from wembit.core.portions import TooMuch, Wish, divide
+from wembit.core.shape.sizes import SIZES, grown, resized, size, sizes
+from wembit.core.shape.solids import solid
 from wembit.core.units import Unreadable, share
 
 

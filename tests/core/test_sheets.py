@@ -6,9 +6,10 @@ from hypothesis import strategies as st
 from shapely.geometry import LineString, Polygon, box
 from shapely.ops import unary_union
 
-from wembit.core import sheets, solids
-from wembit.core.requests import SHAPE
-from wembit.core.sheets import CHECK_MM, PAPERS, Template, bent, lay_out, side_outline
+from wembit.core.contract.requests import SHAPE
+from wembit.core.drawing import templates
+from wembit.core.drawing.templates import CHECK_MM, PAPERS, Template, bent, lay_out, side_outline
+from wembit.core.shape import solids
 
 
 def template(wide, tall, name="ear"):
@@ -91,4 +92,4 @@ def test_a_wire_plan_is_as_long_as_its_bends():
 def test_the_area_of_a_ring_is_that_of_the_tube_seen_from_above():
     shape = solids.solid(SHAPE({"kind": "torus", "outer_diameter_mm": 40, "tube_diameter_mm": 8}, "s"))
     assert side_outline(shape).area == pytest.approx(3.14159 * (20**2 - 12**2), rel=2e-3)
-    assert isinstance(unary_union([side_outline(shape)]), Polygon) and sheets.GAP > 0
+    assert isinstance(unary_union([side_outline(shape)]), Polygon) and templates.GAP > 0

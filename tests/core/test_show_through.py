@@ -9,9 +9,9 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from wembit.core.__main__ import answer
+from wembit.core.colour.conversions import lab, lab_of_ratios
 from wembit.core.colour.difference import ciede2000
 from wembit.core.colour.show_through import bare_fraction, cover, hiding_power
-from wembit.core.colour.spaces import lab, lab_of_ratios
 
 with warnings.catch_warnings():
     warnings.simplefilter("ignore")

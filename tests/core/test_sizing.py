@@ -6,8 +6,8 @@ from hypothesis import strategies as st
 
 from tests.core.test_estimate import demo_request
 from wembit.core.errors import BadInput
-from wembit.core.estimate import estimate
-from wembit.core.sizing import LARGEST, TooLittle, largest, scale_for
+from wembit.core.grams.estimate import estimate
+from wembit.core.grams.largest_scale import LARGEST, TooLittle, largest, scale_for
 from wembit.demo.figures import FIGURES
 
 BY_NAME = {figure.name: demo_request(figure) for figure in FIGURES}

@@ -7,11 +7,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wembit.core import details, small
-from wembit.core.placing import PlacedPart, Seat, place, settle
-from wembit.core.requests import SHAPE
-from wembit.core.skin import border_mm, inside, loose_end_mm3, skin_points, visible_shares
-from wembit.core.solids import solid
+from wembit.core.contract.requests import SHAPE
+from wembit.core.grams import details, small_pieces
+from wembit.core.pose.placing import PlacedPart, Seat, place, settle
+from wembit.core.pose.skin import border_mm, inside, loose_end_mm3, skin_points, visible_shares
+from wembit.core.shape.solids import solid
 from wembit.demo.figures import FIGURES
 
 
@@ -108,7 +108,7 @@ def test_one_weighed_row_of_5_cm_gives_grams_per_cm():
 
 @given(st.lists(st.tuples(st.text(min_size=1, max_size=3), st.integers(1, 8), st.floats(0.001, 0.2)), max_size=8))
 def test_small_things_are_weighed_as_a_group(pieces):
-    found = small.group(pieces)
+    found = small_pieces.group(pieces)
     tiny = [each for each in pieces if each[2] < 0.05]
     if found is None:
         assert not tiny

@@ -8,9 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy import integrate, special
 
-from wembit.core.elliptic import carlson_rg
-from wembit.core.outline import crosses_itself
-from wembit.core.solids import (
+from wembit.core.shape.elliptic import carlson_rg
+from wembit.core.shape.polygon import crosses_itself
+from wembit.core.shape.solids import (
     Box,
     Capsule,
     Cone,

@@ -7,13 +7,13 @@ from hypothesis import strategies as st
 from scipy.spatial import cKDTree
 
 from wembit.core.colour.basis import WEIGHTS
+from wembit.core.colour.conversions import labs_of_ratios, ratios
 from wembit.core.colour.difference import differences
 from wembit.core.colour.mixture import f, reflectance
-from wembit.core.colour.neighbours import Neighbours
 from wembit.core.colour.recovery import curves
-from wembit.core.colour.shortest import Shortest
-from wembit.core.colour.space import Space
-from wembit.core.colour.spaces import labs_of_ratios, ratios
+from wembit.core.colour.search.linear_space import Space
+from wembit.core.colour.search.neighbours import Neighbours
+from wembit.core.colour.search.shortest import Shortest
 
 SEEDS = st.integers(0, 2**31)
 

@@ -4,9 +4,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wembit.core.cautions import CAUTIONS
-from wembit.core.schools import QUESTIONS, asked, way
-from wembit.core.steps import Wool, Worked, minutes_range, needles_for, needs_of, steps
+from wembit.core.craft.cautions import CAUTIONS
+from wembit.core.craft.schools import QUESTIONS, asked, way
+from wembit.core.work.steps import Wool, Worked, minutes_range, needles_for, needs_of, steps
 from wembit.demo.figures import FIGURES
 
 SCHOOLS = st.fixed_dictionaries({}, optional={key: st.sampled_from(list(q.ways)) for key, q in QUESTIONS.items()})

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core.colour import gimp
+from wembit.core.colour import gimp_palette
 from wembit.core.tables import Unreadable, number, read_table, write_table
 
 CELLS = st.text(
@@ -89,19 +89,19 @@ COLOURS = st.lists(
 
 @given(COLOURS)
 def test_a_palette_comes_in_as_it_went_out(colours):
-    assert gimp.read_palette(gimp.write_palette("Marsh greens", colours)) == ("Marsh greens", colours)
+    assert gimp_palette.read_palette(gimp_palette.write_palette("Marsh greens", colours)) == ("Marsh greens", colours)
 
 
 def test_a_palette_is_written_as_the_format_says():
     # the GIMP palette format: magic line, name, columns, then R G B and a name after a tab
     assert (
-        gimp.write_palette("Marsh", [("#6f7d43", "moss")])
+        gimp_palette.write_palette("Marsh", [("#6f7d43", "moss")])
         == "GIMP Palette\nName: Marsh\nColumns: 8\n#\n111 125  67\tmoss\n"
     )
 
 
 def test_old_palettes_without_names_or_columns_are_read():
-    assert gimp.read_palette("GIMP Palette\n# made long ago\n0 0 0\n255 255 255 snow\n")[1] == [
+    assert gimp_palette.read_palette("GIMP Palette\n# made long ago\n0 0 0\n255 255 255 snow\n")[1] == [
         ("#000000", ""),
         ("#ffffff", "snow"),
     ]
@@ -114,5 +114,5 @@ def test_old_palettes_without_names_or_columns_are_read():
      ("GIMP Palette\n" + "1 2 3\n" * 2001, "2000 are the most")],
 )  # fmt: skip
 def test_what_is_no_palette_is_told(text, said):
-    with pytest.raises(gimp.Unreadable, match=said):
-        gimp.read_palette(text)
+    with pytest.raises(gimp_palette.Unreadable, match=said):
+        gimp_palette.read_palette(text)

@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
-from wembit.core.requests import SHAPE
-from wembit.core.solids import solid
-from wembit.core.tracing import flat_piece, scale_of, silhouette, wire
+from wembit.core.shape.solids import solid
+from wembit.core.shape.tracing import flat_piece, scale_of, silhouette, wire
 
 
 def ring(points, turn=0.0, at=(0.0, 0.0), size=1.0):

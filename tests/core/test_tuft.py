@@ -4,10 +4,10 @@ import numpy as np
 import pytest
 
 from wembit.core.colour.basis import WEIGHTS
+from wembit.core.colour.conversions import lab, lab_of_ratios, ratios
 from wembit.core.colour.difference import ciede2000
 from wembit.core.colour.mixture import blend
 from wembit.core.colour.recovery import curves
-from wembit.core.colour.spaces import lab, lab_of_ratios, ratios
 from wembit.core.colour.tuft import PASSES, STRANDS, tuft
 
 PAIR = curves(np.array([ratios("#8c9b4a"), ratios("#34503d")]))[0]

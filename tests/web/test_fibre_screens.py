@@ -8,7 +8,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, told, words
-from wembit.core.fibres import BREEDS, CRIMPS, FELTING, TOUCHES, USES
+from wembit.core.craft.materials import BREEDS, CRIMPS, FELTING, TOUCHES, USES
 from wembit.core.tables import read_table
 from wembit.web.stash.actions.keep_breed import keep_breed
 from wembit.web.stash.models import Item, OwnBreed

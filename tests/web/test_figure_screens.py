@@ -7,10 +7,10 @@ import pytest
 from tests.web import factories as make
 from tests.web.helpers import get, post, text, told
 from tests.web.test_stash_screens import photo
-from wembit.core.estimate import estimate
+from wembit.core.craft.part_kinds import KINDS
+from wembit.core.grams.estimate import estimate
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.figures.estimating import Palette, plan_figure, request_of
-from wembit.web.figures.kinds import KINDS
 from wembit.web.figures.models import Figure, Part, Version
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 

@@ -8,7 +8,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import get, post, text, told, words
-from wembit.core.skin import border_mm
+from wembit.core.pose.skin import border_mm
 from wembit.web.figures.estimating import Palette, edge_of, plan_figure
 from wembit.web.figures.models import Figure, Part
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of

@@ -8,8 +8,8 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, told, words
+from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import ciede2000
-from wembit.core.colour.spaces import lab
 from wembit.web.stash.actions.undo import undo
 from wembit.web.stash.models import Entry, Lot
 from wembit.web.stash.swatch import curve_of

@@ -4,7 +4,7 @@ import pytest
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
-from wembit.core.fibres import FORMS
+from wembit.core.craft.materials import FORMS
 from wembit.demo.loader import load
 from wembit.web.bench.models import Making
 from wembit.web.figures.models import Figure

@@ -12,8 +12,8 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, told, words
 from wembit.core.colour.basis import NM
+from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import ciede2000
-from wembit.core.colour.spaces import lab
 from wembit.web.stash.swatch import curve_of
 from wembit.web.studio.models import VIEWER
 

@@ -12,7 +12,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, told, words
 from tests.web.test_stash_screens import photo
-from wembit.core.solids import solid
+from wembit.core.shape.solids import solid
 from wembit.web.figures.models import Figure, Part, Reference, Tracing
 from wembit.web.figures.queries import newest_version
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 import json
 import sys
 
-from .contract import Pairs
+from wembit.core.contract.validator import Pairs
+
 from .errors import BadInput
 from .verbs import VERBS
 

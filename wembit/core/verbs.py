@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from . import requests
-from .contract import Thing
+from wembit.core.contract import requests
+from wembit.core.contract.validator import Thing
 
 
 def _estimate(request: dict) -> dict:
-    from .estimate import as_json, estimate
+    from wembit.core.grams.estimate import as_json, estimate
 
     return as_json(estimate(request))
 
@@ -24,8 +24,9 @@ def _cover(request: dict) -> dict:
 
 
 def _match(request: dict) -> dict:
+    from wembit.core.colour.conversions import lab_of_ratios
+
     from .colour.palette import Palette, ratios_of
-    from .colour.spaces import lab_of_ratios
 
     clean = requests.MATCH(request, "")
     return _singles(lab_of_ratios(ratios_of(clean["target"])), Palette.of(clean["lots"]), clean["limit"])
@@ -39,9 +40,10 @@ def _singles(lab, palette, limit: int) -> dict:
 
 
 def _blend(request: dict) -> dict:
-    from .colour.blending import blends
+    from wembit.core.colour.conversions import lab_of_ratios, srgb_of_ratios
+    from wembit.core.colour.search.blending import blends
+
     from .colour.palette import Palette, ratios_of
-    from .colour.spaces import lab_of_ratios, srgb_of_ratios
 
     clean = requests.BLEND(request, "")
     palette, target, grams = Palette.of(clean["lots"]), ratios_of(clean["target"]), clean["grams"]

@@ -10,9 +10,9 @@ from decimal import Decimal
 from django.core.files.base import ContentFile
 from django.db import connection
 
-from wembit.core.placing import PlacedPart, Seat, place, settle
-from wembit.core.requests import SHAPE
-from wembit.core.solids import solid
+from wembit.core.contract.requests import SHAPE
+from wembit.core.pose.placing import PlacedPart, Seat, place, settle
+from wembit.core.shape.solids import solid
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.finish_making import finish_making

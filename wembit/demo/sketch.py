@@ -6,8 +6,8 @@ import io
 
 from PIL import Image, ImageDraw
 
-from wembit.core.drawing import Dress, view
-from wembit.core.placing import Placed
+from wembit.core.drawing.views import Dress, view
+from wembit.core.pose.placing import Placed
 
 PAPER, PENCIL, WASH = (238, 234, 226), (84, 82, 80), (206, 204, 200)
 PX_A_MM, MARGIN_MM = 4, 30

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from wembit.core.small import is_small
+from wembit.core.grams.small_pieces import is_small
 from wembit.core.units import GRAMS as WEIGHTS
 from wembit.core.units import MM
 

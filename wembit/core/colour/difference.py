@@ -10,7 +10,7 @@ import math
 
 import numpy as np
 
-from .spaces import Lab
+from .conversions import Lab
 
 SAME, CLOSE, RELATED = 1.0, 2.5, 5.0
 

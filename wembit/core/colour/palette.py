@@ -9,9 +9,9 @@ import numpy as np
 
 from ..errors import BadInput
 from .basis import WEIGHTS
+from .conversions import labs_of_ratios, ratios, ratios_of_lab
 from .mixture import f
 from .recovery import curves
-from .spaces import labs_of_ratios, ratios, ratios_of_lab
 
 UNLIMITED = np.inf
 

@@ -11,8 +11,8 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.cluster.vq import kmeans2
 
+from .conversions import MATRIX, labs_of_ratios, srgb_of_ratios
 from .difference import differences
-from .spaces import MATRIX, labs_of_ratios, srgb_of_ratios
 
 CARDS = {"white": 0.90, "grey": 0.18}  # reflectances of the usual cards; common practice
 CLIPPED, TOO_MANY = 250, 0.02  # a channel from there on is burnt out; the share of a patch that may be

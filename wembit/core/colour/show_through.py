@@ -11,9 +11,10 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ..fibres import WOOL_DENSITY
+from wembit.core.craft.materials import WOOL_DENSITY
+
+from .conversions import lab, lab_of_ratios, ratios
 from .difference import ciede2000
-from .spaces import lab, lab_of_ratios, ratios
 
 LIMIT_DE00 = 2.0
 LEAST_G_M2 = 60.0

@@ -14,8 +14,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from .basis import WEIGHTS
+from .conversions import srgb_of_ratios
 from .mixture import f, reflectance
-from .spaces import srgb_of_ratios
 
 PASSES = {1: "after one pass", 3: "after three passes", 8: "after many passes"}
 STRANDS, LONG_MM, HIGH_MM = 70, 60.0, 26.0

@@ -10,7 +10,7 @@ import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..fibres import SMALLEST_PIECE_G
+from wembit.core.craft.materials import SMALLEST_PIECE_G
 
 CRUMB_G = 2.0
 

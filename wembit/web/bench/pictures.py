@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from wembit.core.drawing import view
-from wembit.core.fibres import FORMS
-from wembit.core.placing import PlacedPart, Seat, place
+from wembit.core.craft.materials import FORMS
+from wembit.core.drawing.views import view
+from wembit.core.pose.placing import PlacedPart, Seat, place
 from wembit.web.figures.laying_out import closed_path
 from wembit.web.figures.seating import placed_part
 

@@ -9,7 +9,7 @@ from uuid import UUID
 from django.db.models import Count, F, Prefetch, Sum
 from django.http import Http404
 
-from wembit.core.estimate import Range
+from wembit.core.grams.estimate import Range
 from wembit.web.plan.models import PLANNED as PROJECT_PLANNED
 from wembit.web.plan.models import Project
 from wembit.web.stash.models import ZERO, Lot, Promise

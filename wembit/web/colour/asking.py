@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from wembit.core.colour.blending import Blend, blends
+from wembit.core.colour.conversions import srgb_of_ratios
 from wembit.core.colour.difference import SAME, mottle_in_words
 from wembit.core.colour.matching import nearest
-from wembit.core.colour.spaces import srgb_of_ratios
+from wembit.core.colour.search.blending import Blend, blends
 
 from .queries import MOST_FIBRES, MOST_PARTS, Wool, Wools
 from .target import Target

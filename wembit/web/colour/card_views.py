@@ -12,7 +12,7 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.colour.tuft import PASSES, tuft
-from wembit.core.fibres import LOSS_CARDING
+from wembit.core.craft.materials import LOSS_CARDING
 from wembit.core.tables import number
 from wembit.web.answers import again, tried
 from wembit.web.fields import weight_field

@@ -6,8 +6,8 @@ from django.http import HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_http_methods
 
-from wembit.core.colour.gimp import Unreadable, read_palette, write_palette
-from wembit.core.colour.spaces import GREY, HUES
+from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.colour.gimp_palette import Unreadable, read_palette, write_palette
 from wembit.web import clock
 from wembit.web.answers import again, tried
 from wembit.web.told import Told

@@ -12,7 +12,7 @@ import numpy as np
 from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 
-from wembit.core.colour.spaces import GREY, HUES, chroma_hue, sector
+from wembit.core.colour.conversions import GREY, HUES, chroma_hue, sector
 
 from .asking import Recipe, Single
 from .queries import Wools

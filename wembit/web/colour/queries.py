@@ -12,7 +12,7 @@ from django.db.models import F, Sum, TextField, Value
 from django.db.models.functions import Cast, Coalesce
 
 from wembit.core.colour.palette import Palette
-from wembit.core.fibres import BREEDS, FORMS
+from wembit.core.craft.materials import BREEDS, FORMS
 from wembit.web.stash.models import FIBRE, ZERO, Lot, Promise
 from wembit.web.stash.swatch import KEPT_AS
 from wembit.web.studio.models import Studio

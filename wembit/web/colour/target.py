@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from urllib.parse import urlencode
 
 from wembit.core import units
-from wembit.core.colour.spaces import Ratios, lab, lab_of_ratios, ratios, ratios_of_lab, srgb_of_ratios
+from wembit.core.colour.conversions import Ratios, lab, lab_of_ratios, ratios, ratios_of_lab, srgb_of_ratios
 from wembit.web.told import Told
 
 from .queries import Wool, Wools

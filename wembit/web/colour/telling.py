@@ -8,9 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 from PIL import Image
 
+from wembit.core.colour.conversions import chroma_hue
+from wembit.core.colour.instrument import Unreadable, read_spectra
 from wembit.core.colour.photo import NoCard, Reading, patch, read
-from wembit.core.colour.spaces import chroma_hue
-from wembit.core.colour.spectrum import Unreadable, read_spectra
 from wembit.web.stash.models import Lot
 from wembit.web.stash.swatch import swatch, swatch_of_curve, swatch_of_lab
 from wembit.web.told import Told

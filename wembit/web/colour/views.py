@@ -9,7 +9,7 @@ from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
 from wembit.core.colour.tuft import PASSES
-from wembit.core.fibres import FORMS, LOSS_CARDING
+from wembit.core.craft.materials import FORMS, LOSS_CARDING
 from wembit.web.fields import weight_field
 from wembit.web.stash.queries import breed_choices, drawers
 from wembit.web.told import Told

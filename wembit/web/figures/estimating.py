@@ -5,16 +5,16 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from wembit.core import estimate as core
 from wembit.core.colour.show_through import hiding_power
-from wembit.core.details import area_mm2
+from wembit.core.contract.requests import SHAPE
+from wembit.core.craft.materials import BREEDS, FILLING_DENSITY, LOSS_LOOSE_ENDS, LOSS_WORKED_OUT
 from wembit.core.errors import BadInput
-from wembit.core.fibres import BREEDS, FILLING_DENSITY, LOSS_LOOSE_ENDS, LOSS_WORKED_OUT
-from wembit.core.placing import Seat
-from wembit.core.requests import SHAPE
-from wembit.core.skin import loose_end_mm3
-from wembit.core.small import Group, group
-from wembit.core.solids import Solid, solid
+from wembit.core.grams import estimate as core
+from wembit.core.grams.details import area_mm2
+from wembit.core.grams.small_pieces import Group, group
+from wembit.core.pose.placing import Seat
+from wembit.core.pose.skin import loose_end_mm3
+from wembit.core.shape.solids import Solid, solid
 from wembit.web.stash.models import Item
 from wembit.web.stash.queries import colours
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from wembit.core.errors import BadInput
-from wembit.core.relations import WOOL, Relation, holds, resolve
-from wembit.core.sizes import sizes
+from wembit.core.grams.relations import WOOL, Relation, holds, resolve
+from wembit.core.shape.sizes import sizes
 from wembit.web.told import Told
 
 from .estimating import Palette, request_of

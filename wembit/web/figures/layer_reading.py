@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from wembit.core import units
-from wembit.core.details import (
+from wembit.core.craft.materials import FIRMNESS
+from wembit.core.grams.details import (
     ALONG,
     BORDER,
     LINE,
@@ -16,7 +17,6 @@ from wembit.core.details import (
     grams_per_cm,
     kind_of,
 )
-from wembit.core.fibres import FIRMNESS
 from wembit.web.fields import hand_of, read, unless_as_shown
 
 from .reading import SHOWN_MM, signed

@@ -8,7 +8,7 @@ from uuid import UUID
 from django.http import Http404
 
 from wembit.core.errors import BadInput
-from wembit.core.estimate import estimate
+from wembit.core.grams.estimate import estimate
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 

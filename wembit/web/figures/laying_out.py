@@ -10,17 +10,17 @@ from dataclasses import dataclass, replace
 
 from django.core.cache import cache
 
-from wembit.core.cutting import Inside, cut_open
-from wembit.core.details import ROUND, ROW, area_mm2, evenly
-from wembit.core.drawing import Dress, View, grounded, view
+from wembit.core.contract.requests import SHAPE
+from wembit.core.craft.materials import FIRMNESS
+from wembit.core.drawing.cross_section import Inside, cut_open
+from wembit.core.drawing.marks import Mark, Spots, line, patches
+from wembit.core.drawing.scale_objects import BREADTH_MM, LENGTH_MM, hand
+from wembit.core.drawing.surface import WHOLE, Coat, Zone, band, under
+from wembit.core.drawing.views import Dress, View, grounded, view
 from wembit.core.errors import BadInput
-from wembit.core.felt import WHOLE, Coat, Zone, band, under
-from wembit.core.fibres import FIRMNESS
-from wembit.core.hand import BREADTH_MM, LENGTH_MM, hand
-from wembit.core.marks import Mark, Spots, line, patches
-from wembit.core.placing import Seat, section
-from wembit.core.requests import SHAPE
-from wembit.core.solids import solid
+from wembit.core.grams.details import ROUND, ROW, area_mm2, evenly
+from wembit.core.pose.placing import Seat, section
+from wembit.core.shape.solids import solid
 
 from .estimating import FigurePlan, Palette, PartPlan, edge_of
 from .models import Layer, Part, Version

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django import forms
 from django.views.decorators.http import require_GET, require_POST
 
-from wembit.core.notions import FITTINGS, MILLIMETRES
+from wembit.core.craft.notions import FITTINGS, MILLIMETRES
 from wembit.web.answers import page, tried
 from wembit.web.fields import MeasureField, length_field
 from wembit.web.studio.models import MAKER

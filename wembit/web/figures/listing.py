@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from wembit.core.armature import cutting_list
-from wembit.core.cautions import CAUTIONS
-from wembit.core.colour.spaces import lab
-from wembit.core.notions import Needed, OnShelf, eyes, fittings, nearest, small_parts, tools, wire, wisps_g
+from wembit.core.colour.conversions import lab
+from wembit.core.craft.armature import cutting_list
+from wembit.core.craft.cautions import CAUTIONS
+from wembit.core.craft.notions import Needed, OnShelf, eyes, fittings, nearest, small_parts, tools, wire, wisps_g
 from wembit.web.stash.models import NOTION
 from wembit.web.stash.queries import items
 

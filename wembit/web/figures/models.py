@@ -6,9 +6,9 @@ from django.db import models
 from django.db.models import Q
 from django.db.models.functions import Lower
 
-from wembit.core.fibres import FIRMNESS_WORDS
-from wembit.core.notions import FITTINGS
-from wembit.core.requests import ROLES
+from wembit.core.contract.requests import ROLES
+from wembit.core.craft.materials import FIRMNESS_WORDS
+from wembit.core.craft.notions import FITTINGS
 from wembit.web.owned import Owned
 from wembit.web.stash.models import Item
 

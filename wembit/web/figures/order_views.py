@@ -6,9 +6,9 @@ from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from wembit.core.cautions import FIRST
-from wembit.core.schools import QUESTIONS
-from wembit.core.steps import minutes_range
+from wembit.core.craft.cautions import FIRST
+from wembit.core.craft.schools import QUESTIONS
+from wembit.core.work.steps import minutes_range
 from wembit.web.answers import page, tried
 from wembit.web.studio.models import MAKER
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from wembit.core.cautions import CAUTIONS
-from wembit.core.schools import asked, way
-from wembit.core.steps import Step, Wool, Worked, minutes_range, needs_of, steps
+from wembit.core.craft.cautions import CAUTIONS
+from wembit.core.craft.schools import asked, way
+from wembit.core.work.steps import Step, Wool, Worked, minutes_range, needs_of, steps
 from wembit.web import numbers
 
 from .estimating import LOOSE_END, FigurePlan, PartPlan

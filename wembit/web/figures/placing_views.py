@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.views.decorators.http import require_POST
 
-from wembit.core.mesh import VIEWS
+from wembit.core.pose.mesh import VIEWS
 from wembit.web.answers import tried
 
 from . import queries

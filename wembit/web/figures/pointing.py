@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from wembit.core.balance import Standing, standing
+from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import ciede2000
-from wembit.core.colour.spaces import lab
 from wembit.core.errors import BadInput
-from wembit.core.placing import Placed
+from wembit.core.pose.balance import Standing, standing
+from wembit.core.pose.placing import Placed
 
 from .estimating import FigurePlan, Palette
 from .laying_out import Picture

@@ -9,10 +9,10 @@ from django.utils.text import slugify
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from wembit.core.armature import Wire
+from wembit.core.craft.armature import Wire
+from wembit.core.drawing.templates import Sheet, Template, bent, lay_out, side_outline
 from wembit.core.errors import BadInput
-from wembit.core.sheets import Sheet, Template, bent, lay_out, side_outline
-from wembit.core.sizes import sizes
+from wembit.core.shape.sizes import sizes
 from wembit.web import numbers
 
 from .models import Figure, Part, Version

@@ -5,9 +5,9 @@ from __future__ import annotations
 from django import forms
 
 from wembit.core import units
-from wembit.core.fibres import FIRMNESS
-from wembit.core.sizes import reshaped, resized
-from wembit.core.sizes import sizes as exact_sizes
+from wembit.core.craft.materials import FIRMNESS
+from wembit.core.shape.sizes import reshaped, resized
+from wembit.core.shape.sizes import sizes as exact_sizes
 from wembit.web.fields import length_field, unless_as_shown
 
 from .sizes import sizes

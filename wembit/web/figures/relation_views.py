@@ -10,8 +10,8 @@ from django.views.decorators.http import require_http_methods, require_POST
 from django_htmx.http import HttpResponseClientRedirect
 
 from wembit.core import units
-from wembit.core.dividing import TooMuch, Wish, divide
-from wembit.core.relations import WOOL, Relation
+from wembit.core.grams.relations import WOOL, Relation
+from wembit.core.portions import TooMuch, Wish, divide
 from wembit.web.answers import page, tried
 from wembit.web.fields import length_field, weight_field
 from wembit.web.studio.models import MAKER

@@ -9,11 +9,11 @@ from functools import lru_cache
 
 from django.core.cache import cache
 
+from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
-from wembit.core.placing import Placed, PlacedPart, Seat, place
-from wembit.core.requests import SHAPE
-from wembit.core.skin import visible_shares
-from wembit.core.solids import solid
+from wembit.core.pose.placing import Placed, PlacedPart, Seat, place
+from wembit.core.pose.skin import visible_shares
+from wembit.core.shape.solids import solid
 
 from .models import Part
 

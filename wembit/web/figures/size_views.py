@@ -10,7 +10,7 @@ from django.shortcuts import redirect
 from django.views.decorators.http import require_http_methods
 
 from wembit.core.errors import BadInput
-from wembit.core.sizing import LARGEST, SMALLEST, Largest, TooLittle, largest, scale_for
+from wembit.core.grams.largest_scale import LARGEST, SMALLEST, Largest, TooLittle, largest, scale_for
 from wembit.web.answers import page, tried
 from wembit.web.fields import length_field, weight_field
 from wembit.web.stash.models import FIBRE, Item

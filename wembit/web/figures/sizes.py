@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from wembit.core import sizes as core
+from wembit.core.shape import sizes as core
 
 WORDS = {
     "diameter_mm": "across",

@@ -11,14 +11,15 @@ from django.template.loader import render_to_string
 from django.urls import reverse
 from django_htmx.http import reselect, reswap, retarget
 
-from wembit.core.armature import PIPE_CLEANER, WIRE, cutting_list
-from wembit.core.details import ALONG, RING, ROUND, ROW, WEIGHED_ROW_MM, kind_of
-from wembit.core.face import pair_line
-from wembit.core.fibres import FIRMNESS_WORDS
-from wembit.core.hand import COIN_MM, LENGTH_MM
-from wembit.core.placing import axis_length, standing_angles
-from wembit.core.relations import WOOL
-from wembit.core.sizes import CLOSED
+from wembit.core.craft.armature import PIPE_CLEANER, WIRE, cutting_list
+from wembit.core.craft.materials import FIRMNESS_WORDS
+from wembit.core.craft.part_kinds import KINDS
+from wembit.core.drawing.scale_objects import COIN_MM, LENGTH_MM
+from wembit.core.grams.details import ALONG, RING, ROUND, ROW, WEIGHED_ROW_MM, kind_of
+from wembit.core.grams.relations import WOOL
+from wembit.core.pose.pair_line import pair_line
+from wembit.core.pose.placing import axis_length, standing_angles
+from wembit.core.shape.sizes import CLOSED
 from wembit.web import numbers
 from wembit.web.answers import page
 from wembit.web.stash.models import FIBRE
@@ -29,7 +30,6 @@ from .actions.tell_origin import KINDS as ORIGINS
 from .actions.tell_origin import SALE, WHOM
 from .estimating import LOOSE_END, Palette, plan_figure, small_things, sums
 from .following import relations_of
-from .kinds import KINDS
 from .layer_reading import MEASURED, ROLES
 from .laying_out import beside_a_hand, cut_open_picture, pictures
 from .pointing import pointers, stance

@@ -6,7 +6,8 @@ from django import forms
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.core.fibres import FIRMNESS, FIRMNESS_WORDS
+from wembit.core.craft.materials import FIRMNESS, FIRMNESS_WORDS
+from wembit.core.craft.part_kinds import KINDS
 from wembit.web.answers import again, page, tried
 from wembit.web.fields import length_field
 from wembit.web.pictures import cleaned
@@ -18,7 +19,6 @@ from .actions.begin_tracing import begin_tracing
 from .actions.drop_reference import drop_reference
 from .actions.keep_tracing import keep_tracing
 from .actions.trace import trace
-from .kinds import KINDS
 from .models import Tracing
 from .reading import number, signed
 from .sizes import WORDS

@@ -6,10 +6,10 @@ from uuid import UUID
 
 from django.shortcuts import get_object_or_404
 
-from wembit.core import tracing as core
 from wembit.core.errors import BadInput
-from wembit.core.estimate import Range, estimate
-from wembit.core.sizes import sizes
+from wembit.core.grams.estimate import Range, estimate
+from wembit.core.shape import tracing as core
+from wembit.core.shape.sizes import sizes
 from wembit.web.told import Told
 
 from .actions.add_part import Drawn

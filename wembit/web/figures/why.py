@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from wembit.core.fibres import FILLING_DENSITY, FIRMNESS, FIRMNESS_WORDS
+from wembit.core.craft.materials import FILLING_DENSITY, FIRMNESS, FIRMNESS_WORDS
 from wembit.web import numbers
 
 from .estimating import LayerPlan, PartPlan

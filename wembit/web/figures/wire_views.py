@@ -7,8 +7,8 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_POST
 
-from wembit.core.armature import PIPE_CLEANER, WIRE
-from wembit.core.sheets import PAPERS
+from wembit.core.craft.armature import PIPE_CLEANER, WIRE
+from wembit.core.drawing.templates import PAPERS
 from wembit.web.answers import tried
 from wembit.web.fields import length_field
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from wembit.core.armature import BARE_MM, WIRE, Wire
-from wembit.core.placing import axis_length
+from wembit.core.craft.armature import BARE_MM, WIRE, Wire
+from wembit.core.pose.placing import axis_length
 
 from .models import Part
 from .seating import placed_part

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
 from wembit.core.colour.thin_layer import laid_under
-from wembit.core.fibres import FORMS
+from wembit.core.craft.materials import FORMS
 from wembit.core.stock.standing_in import Trouble
 from wembit.web import clock
 from wembit.web.colour.asking import Recipe, recipes

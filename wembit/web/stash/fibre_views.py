@@ -10,7 +10,7 @@ from django.http import Http404
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.core.fibres import BREEDS, CRIMPS, FELTING, FORMS, TOUCHES, USES
+from wembit.core.craft.materials import BREEDS, CRIMPS, FELTING, FORMS, TOUCHES, USES
 from wembit.web import clock
 from wembit.web.answers import again, tried
 from wembit.web.fields import weight_field

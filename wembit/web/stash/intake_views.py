@@ -8,7 +8,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods
 
-from wembit.core.fibres import NOTIONS
+from wembit.core.craft.materials import NOTIONS
 from wembit.web.answers import again, faults_of, tried
 from wembit.web.fields import amount_field, length_field
 from wembit.web.pictures import cleaned

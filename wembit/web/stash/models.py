@@ -8,7 +8,7 @@ from django.db import models
 from django.db.models import F, Q
 from django.db.models.functions import Lower
 
-from wembit.core.fibres import BREEDS, FORMS, NOTIONS, Breed
+from wembit.core.craft.materials import BREEDS, FORMS, NOTIONS, Breed
 from wembit.web import clock
 from wembit.web.numbers import GRAMS, MILLIMETRES, PIECES
 from wembit.web.owned import Owned, OwnedQuerySet

@@ -7,7 +7,7 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods
 
-from wembit.core.outlines import CUTTERS, SECTIONS
+from wembit.core.craft.cutter_shapes import CUTTERS, SECTIONS
 from wembit.core.tables import number
 from wembit.web.answers import again, tried
 from wembit.web.fields import length_field

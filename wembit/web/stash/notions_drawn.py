@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import groupby
 
-from wembit.core.fibres import NOTIONS
-from wembit.core.outlines import NEEDLE_MM, blade, blade_mm, scaled
+from wembit.core.craft.cutter_shapes import NEEDLE_MM, blade, blade_mm, scaled
+from wembit.core.craft.materials import NOTIONS
 
 from .forms_drawn import Drawing, drawings
 from .models import Item

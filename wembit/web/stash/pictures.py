@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 from itertools import groupby
 
-from wembit.core.fibres import FORMS, NOTIONS
+from wembit.core.craft.materials import FORMS, NOTIONS
 
 from .forms_drawn import Drawing, drawings
 from .models import FIBRE, Lot

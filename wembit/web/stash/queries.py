@@ -13,8 +13,8 @@ from django.db.models.functions import Coalesce, TruncMonth
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
-from wembit.core.colour.spaces import GREY, HUES
-from wembit.core.fibres import BREEDS, FORMS
+from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.craft.materials import BREEDS, FORMS
 from wembit.web import clock
 
 from .models import (

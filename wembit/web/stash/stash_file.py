@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from decimal import Decimal
 from uuid import UUID
 
-from wembit.core.fibres import FORMS, NOTIONS
+from wembit.core.craft.materials import FORMS, NOTIONS
 from wembit.core.tables import Table, number
 from wembit.web import clock
 

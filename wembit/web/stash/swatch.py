@@ -10,8 +10,8 @@ from collections.abc import Sequence
 import numpy as np
 
 from wembit.core.colour.basis import WEIGHTS
+from wembit.core.colour.conversions import lab, lab_of_ratios, ratios, ratios_of_lab, sector, srgb_of_ratios
 from wembit.core.colour.recovery import curves
-from wembit.core.colour.spaces import lab, lab_of_ratios, ratios, ratios_of_lab, sector, srgb_of_ratios
 from wembit.web.told import Told
 
 KEPT_AS = "<f4"

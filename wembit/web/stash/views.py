@@ -9,8 +9,8 @@ from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_POST
 
-from wembit.core.colour.spaces import GREY, HUES
-from wembit.core.fibres import FORMS
+from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.craft.materials import FORMS
 from wembit.web import numbers
 from wembit.web.answers import again, faults_of, page, tried
 from wembit.web.fields import amount_field, weight_field

@@ -6,7 +6,7 @@ from uuid import UUID, uuid4
 
 from django.db import transaction
 
-from wembit.core.notions import FITTINGS
+from wembit.core.craft.notions import FITTINGS
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import figure_of, newest_version, part_of
 from wembit.web.studio.models import MAKER, Member

@@ -6,7 +6,7 @@ from uuid import UUID
 
 from django.db import transaction
 
-from wembit.core.requests import ROLES
+from wembit.core.contract.requests import ROLES
 from wembit.web.figures.layering import keep, opened, shared, slot_called
 from wembit.web.figures.models import Layer
 from wembit.web.studio.models import Member

@@ -8,10 +8,10 @@ from uuid import UUID
 from django.db import transaction
 from django.utils.text import slugify
 
-from wembit.core.placing import PlacedPart, Seat, angles_from_standing
-from wembit.core.requests import SHAPE
-from wembit.core.solids import solid
-from wembit.web.figures.kinds import EYE, KINDS, Kind, root_seat
+from wembit.core.contract.requests import SHAPE
+from wembit.core.craft.part_kinds import EYE, KINDS, Kind, root_seat
+from wembit.core.pose.placing import PlacedPart, Seat, angles_from_standing
+from wembit.core.shape.solids import solid
 from wembit.web.figures.models import Layer, Part, Slot, Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
 from wembit.web.figures.seating import placed_part

@@ -7,9 +7,9 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
-from wembit.core.placing import angles_from_standing, standing_angles
-from wembit.core.requests import SHAPE
+from wembit.core.pose.placing import angles_from_standing, standing_angles
 from wembit.web.figures.following import follow, let_go_of_lost_sizes
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_among, parts_of

@@ -6,7 +6,7 @@ from uuid import UUID
 
 from django.db import transaction
 
-from wembit.core.sizes import sizes
+from wembit.core.shape.sizes import sizes
 from wembit.web.figures.following import follow
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_of

@@ -8,7 +8,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.errors import BadInput
-from wembit.core.nudging import nudged, sunk
+from wembit.core.pose.nudging import nudged, sunk
 from wembit.web.figures.following import follow
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_of, parts_of

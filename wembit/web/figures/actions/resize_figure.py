@@ -7,7 +7,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.errors import BadInput
-from wembit.core.sizing import LARGEST, SMALLEST
+from wembit.core.grams.largest_scale import LARGEST, SMALLEST
 from wembit.web.figures.following import follow
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of

@@ -7,7 +7,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.errors import BadInput
-from wembit.core.estimate import estimate
+from wembit.core.grams.estimate import estimate
 from wembit.web.figures.estimating import Palette, request_of
 from wembit.web.figures.following import follow
 from wembit.web.figures.models import Part

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from django.db import IntegrityError, transaction
 
+from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
-from wembit.core.estimate import estimate
-from wembit.core.relations import order
-from wembit.core.requests import SHAPE
+from wembit.core.grams.estimate import estimate
+from wembit.core.grams.relations import order
 from wembit.web.figures.estimating import Palette, request_of
 from wembit.web.figures.filing import PART_FIELDS, read_file
 from wembit.web.figures.following import follow, relations_of

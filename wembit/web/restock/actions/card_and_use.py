@@ -8,7 +8,7 @@ from uuid import UUID
 
 from django.db import transaction
 
-from wembit.core.fibres import LOSS_CARDING
+from wembit.core.craft.materials import LOSS_CARDING
 from wembit.web.plan.actions.stand_in import stand_in
 from wembit.web.plan.models import StandIn
 from wembit.web.plan.queries import need_of

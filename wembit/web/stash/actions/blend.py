@@ -12,8 +12,8 @@ import numpy as np
 from django.db import transaction
 
 from wembit.core.colour.mixture import blend as mixture
-from wembit.core.dividing import rounded
-from wembit.core.fibres import FORMS
+from wembit.core.craft.materials import FORMS
+from wembit.core.portions import rounded
 from wembit.web.stash.ledger import Line, Page, Press, Short
 from wembit.web.stash.models import BLENDED_IN, BLENDED_OUT, FIBRE, GRAMS, Entry, Item, Lot
 from wembit.web.stash.queries import lot_of, promises_broken_by

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from django.db import IntegrityError, transaction
 
-from wembit.core.fibres import CRIMPS, FELTING, TOUCHES, USES
+from wembit.core.craft.materials import CRIMPS, FELTING, TOUCHES, USES
 from wembit.web.stash.models import OwnBreed
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told

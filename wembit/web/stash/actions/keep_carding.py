@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from django.db import transaction
 
-from wembit.core.fibres import FORMS
+from wembit.core.craft.materials import FORMS
 from wembit.web.studio.models import MAKER, Member, Studio
 from wembit.web.told import Told
 

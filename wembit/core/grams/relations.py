@@ -10,9 +10,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from .errors import BadInput
+from wembit.core.errors import BadInput
+from wembit.core.shape.sizes import grown, resized, size
+
 from .estimate import estimate
-from .sizes import grown, resized, size
 
 WOOL = "wool"
 SMALLEST_MM, LARGEST_MM = 0.1, 10_000.0

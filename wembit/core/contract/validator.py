@@ -12,7 +12,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
-from .errors import BadInput
+from wembit.core.errors import BadInput
 
 Rule = Callable[[Any, str], Any]
 LARGEST = 1e9

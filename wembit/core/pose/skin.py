@@ -9,7 +9,8 @@ import numpy as np
 import shapely
 from shapely.geometry import Polygon
 
-from . import solids
+from wembit.core.shape import solids
+
 from .mesh import close_together, slab_directions, surface
 from .placing import Placed, Seat, axis_length, outline_span, section
 

@@ -9,7 +9,8 @@ import numpy as np
 import shapely
 from shapely.geometry import LineString, Polygon
 
-from . import solids
+from wembit.core.shape import solids
+
 from .placing import Placed, Seat, cross, section
 
 UP = np.array([0, 0, 1.0])

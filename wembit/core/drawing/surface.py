@@ -10,8 +10,8 @@ import numpy as np
 import shapely
 from shapely.geometry import Polygon, box
 
-from .mesh import ROUND, UP, Ring, rings_of, together
-from .placing import Placed, cross
+from wembit.core.pose.mesh import ROUND, UP, Ring, rings_of, together
+from wembit.core.pose.placing import Placed, cross
 
 WHOLE = (0.0, 1.0)
 SLIVER_MM2, GRAZING = 1e-6, 0.02  # faces seen so much from behind still close the edge

@@ -19,16 +19,17 @@ from itertools import combinations, product
 
 import numpy as np
 
-from ..dividing import rounded
-from .basis import WEIGHTS
-from .difference import RELATED, ciede2000, differences, in_words
-from .mixture import f, reflectance
+from wembit.core.colour.basis import WEIGHTS
+from wembit.core.colour.conversions import lab_of_ratios, labs_of_ratios
+from wembit.core.colour.difference import RELATED, ciede2000, differences, in_words
+from wembit.core.colour.mixture import f, reflectance
+from wembit.core.colour.palette import Palette
+from wembit.core.colour.recovery import curves
+from wembit.core.portions import rounded
+
+from .linear_space import Space
 from .neighbours import Neighbours
-from .palette import Palette
-from .recovery import curves
 from .shortest import Shortest
-from .space import Space
-from .spaces import lab_of_ratios, labs_of_ratios
 
 ENOUGH = 0.09  # ΔE00: nothing that matters is better
 ROUNDS, LITTLE = 5, 0.01  # spaces laid, and the gain for which another one is not worth while

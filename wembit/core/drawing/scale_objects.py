@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from shapely.geometry import LineString, Point
 
-from .mesh import Ring, rings_of, together
+from wembit.core.pose.mesh import Ring, rings_of, together
 
 LENGTH_MM, BREADTH_MM, COIN_MM = 180.0, 84.0, 23.0  # a grown person's hand, about; from memory
 # fingers and thumb as (root x, root y, tip x, tip y, thickness), the wrist's middle at 0, 0; in mm

@@ -11,8 +11,9 @@ from collections.abc import Sequence
 import numpy as np
 from shapely.geometry import LineString, Polygon
 
-from .errors import BadInput
-from .outline import crosses_itself
+from wembit.core.errors import BadInput
+
+from .polygon import crosses_itself
 
 Points = Sequence[tuple[float, float]]
 NEAREST = 1 / 400  # stations closer together than this share of the length are one

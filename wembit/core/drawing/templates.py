@@ -15,7 +15,7 @@ from shapely import affinity
 from shapely.geometry import LineString, Point, Polygon, box
 from shapely.geometry.base import BaseGeometry
 
-from . import solids
+from wembit.core.shape import solids
 
 PAPERS = {"A4": (210.0, 297.0), "letter": (215.9, 279.4)}  # ISO 216; ANSI Y14.1
 MARGIN, FOOT, GAP, OVERLAP, LABEL = 10.0, 16.0, 6.0, 10.0, 9.0

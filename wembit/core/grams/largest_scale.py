@@ -6,7 +6,8 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from .errors import BadInput
+from wembit.core.errors import BadInput
+
 from .estimate import estimate
 
 SMALLEST, LARGEST = 0.05, 20.0

@@ -11,11 +11,11 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from .colour.show_through import cover
-from .errors import BadInput
-from .fibres import FIRMNESS
-from .requests import ESTIMATE, standing
-from .solids import Solid, solid
+from wembit.core.colour.show_through import cover
+from wembit.core.contract.requests import ESTIMATE, standing
+from wembit.core.craft.materials import FIRMNESS
+from wembit.core.errors import BadInput
+from wembit.core.shape.solids import Solid, solid
 
 Z90 = 1.2816  # the 90 % point of the normal distribution, to the four places that the contract fixes
 CORRELATION = 0.5
@@ -213,6 +213,6 @@ def _layer_json(layer: LayerGrams) -> dict:
 
 def measure(shape: dict) -> Solid:
     """The solid of one unchecked shape object; raises `BadInput`."""
-    from .requests import SHAPE
+    from wembit.core.contract.requests import SHAPE
 
     return solid(SHAPE(shape, "shape"))

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 from shapely.geometry import MultiPoint, Polygon, box
 
-from . import solids
-from .mesh import UP, Ring, slab_directions, together
-from .placing import Placed, axis_length, cross, outline_span, section
+from wembit.core.pose.mesh import UP, Ring, slab_directions, together
+from wembit.core.pose.placing import Placed, axis_length, cross, outline_span, section
+from wembit.core.shape import solids
 
 AT_AN_END = 0.03  # of the axis: a mark so near to an end lies over it
 TURNED_AWAY = -0.2  # an end that points so far from the viewer is hidden by its own part

@@ -6,8 +6,9 @@ import re
 
 import numpy as np
 
-from .. import tables
-from ..tables import read_table
+from wembit.core import tables
+from wembit.core.tables import read_table
+
 from .basis import NM
 
 WAVELENGTH = re.compile(r"\D{0,12}?(\d{3})(?:\.0*)?\s*(?:nm)?\)?", re.IGNORECASE)

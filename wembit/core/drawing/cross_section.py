@@ -8,11 +8,12 @@ from dataclasses import dataclass
 import numpy as np
 from shapely.geometry import Polygon
 
-from . import solids
-from .drawing import Drawn, View, grounded
-from .felt import WHOLE, Coat, Zone, locks, skin_zone, stretch
-from .mesh import UP, VIEWS, outline, rings_of, surface
-from .placing import Placed
+from wembit.core.pose.mesh import UP, VIEWS, outline, rings_of, surface
+from wembit.core.pose.placing import Placed
+from wembit.core.shape import solids
+
+from .surface import WHOLE, Coat, Zone, locks, skin_zone, stretch
+from .views import Drawn, View, grounded
 
 WIRE = "#3a3a3a"
 HALVINGS = 18

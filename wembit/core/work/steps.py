@@ -8,9 +8,9 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from .fibres import FIRMNESS_WORDS
-from .notions import FITTINGS
-from .schools import way
+from wembit.core.craft.materials import FIRMNESS_WORDS
+from wembit.core.craft.notions import FITTINGS
+from wembit.core.craft.schools import way
 
 # minutes a gram by firmness, and per piece of other work; common practice to begin with, until the bench's clock has learnt
 MINUTES_A_GRAM = {"airy": 2.0, "soft": 3.0, "medium": 4.5, "firm": 7.0, "very_firm": 11.0}

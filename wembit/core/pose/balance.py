@@ -9,7 +9,8 @@ from dataclasses import dataclass
 import numpy as np
 from shapely.geometry import MultiPoint, Point
 
-from . import solids
+from wembit.core.shape import solids
+
 from .mesh import UP, surface
 from .placing import Placed
 

@@ -13,8 +13,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from . import solids
-from .errors import BadInput
+from wembit.core.errors import BadInput
+from wembit.core.shape import solids
 
 Vector = np.ndarray
 Shape = solids.Solid

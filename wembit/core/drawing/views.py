@@ -14,12 +14,13 @@ from functools import lru_cache
 import numpy as np
 from shapely.geometry.base import BaseGeometry
 
-from . import solids
-from .felt import Coat, Zone, disc, eye_of, fuzz, locks, patch, skin_zone, stretch
+from wembit.core.pose.mesh import ROUND, UP, VIEWS, Ring, convex, hulls, line_on, outline, rings_of, surface
+from wembit.core.pose.placing import Placed
+from wembit.core.pose.skin import outside
+from wembit.core.shape import solids
+
 from .marks import Mark, Spots, mark_on, spots_on
-from .mesh import ROUND, UP, VIEWS, Ring, convex, hulls, line_on, outline, rings_of, surface
-from .placing import Placed
-from .skin import outside
+from .surface import Coat, Zone, disc, eye_of, fuzz, locks, patch, skin_zone, stretch
 
 CELLS = 36
 EDGE_MM = 0.4  # an outline reaches so far round the points of its mesh

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from .fibres import A_PINCH_BELOW_G, SMALLEST_PIECE_G
+from wembit.core.craft.materials import A_PINCH_BELOW_G, SMALLEST_PIECE_G
 
 PULLED_TIMES = 2  # of what is pulled for tiny details half goes back; common practice
 

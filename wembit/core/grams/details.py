@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
-from .placing import Seat
-from .skin import border_mm
-from .solids import Solid
+from wembit.core.pose.placing import Seat
+from wembit.core.pose.skin import border_mm
+from wembit.core.shape.solids import Solid
 
 WEIGHED_ROW_MM = 50.0  # nobody knows grams per cm: one row of 5 cm is planted and weighed; common practice
 SPOTS, LINE, BORDER, PATCH = "spots", "line", "border", "patch"

@@ -14,10 +14,10 @@ from itertools import combinations
 import numpy as np
 from scipy.optimize import nnls
 
-from .basis import WEIGHTS
-from .difference import differences
-from .mixture import reflectance, slope
-from .spaces import KNEE, labs_of_ratios
+from wembit.core.colour.basis import WEIGHTS
+from wembit.core.colour.conversions import KNEE, labs_of_ratios
+from wembit.core.colour.difference import differences
+from wembit.core.colour.mixture import reflectance, slope
 
 STEP = 0.5  # CIELAB: over which the difference is laid straight
 SHORTEST = 0.1  # ΔE00: nothing shorter is asked for

@@ -4,8 +4,12 @@ from __future__ import annotations
 
 import math
 
-from . import solids
-from .contract import (
+from wembit.core.craft.materials import FIRMNESS
+from wembit.core.errors import BadInput
+from wembit.core.shape import solids
+from wembit.core.shape.polygon import crosses_itself
+
+from .validator import (
     COUNT,
     NOT_NEGATIVE,
     POSITIVE,
@@ -23,9 +27,6 @@ from .contract import (
     text,
     truth,
 )
-from .errors import BadInput
-from .fibres import FIRMNESS
-from .outline import crosses_itself
 
 WEEK = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
 ROLES = ("core", "padding", "cover", "coat", "detail", "weighed")

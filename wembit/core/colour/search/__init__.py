@@ -1,0 +1,1 @@
+"""The search for the best blend of a shelf."""

@@ -1,0 +1,1 @@
+"""The contract of the command line: the validator and what each verb asks for."""

@@ -1,0 +1,1 @@
+"""What the trade knows: materials, kinds of parts, notions, wire, schools, cautions."""

@@ -1,0 +1,1 @@
+"""Where parts are: seats, meshes, what joins hide, balance."""

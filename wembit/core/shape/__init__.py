@@ -1,0 +1,1 @@
+"""Solids of parts: volumes, areas, sizes, traced outlines."""
