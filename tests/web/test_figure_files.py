@@ -14,7 +14,7 @@ from wembit.demo.figures import FIGURES
 from wembit.demo.loader import load_figure
 from wembit.web.figures.actions.take_in_figure import take_in_figure
 from wembit.web.figures.estimating import Palette, plan_figure
-from wembit.web.figures.filing import figure_as_json, schema
+from wembit.web.figures.filing import figure_as_json, read_file, schema
 from wembit.web.figures.models import Figure
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 
@@ -42,7 +42,7 @@ def test_every_demo_figure_goes_out_and_comes_in_without_loss(owner, wools, demo
     figure = load_figure(owner.studio, demo, wools).version.figure
     out = figure_as_json(figure)
     Draft202012Validator(schema()).validate(json.loads(json.dumps(out)))
-    copy = take_in_figure(owner, json.dumps(out).encode())
+    copy = take_in_figure(owner, read_file(json.dumps(out).encode()))
     assert copy.name == f"{demo.name} (2)"
     assert figure_as_json(copy) == {**out, "name": copy.name}
     assert plan_of(copy).all.p50 == pytest.approx(plan_of(figure).all.p50)

@@ -58,6 +58,22 @@ def read(text: str, measure: str, unit: str, hand: units.Hand = units.Hand()) ->
     return units.weight(text, unit, hand)
 
 
+def signed(text: str) -> float | None:
+    """A number that may be below zero; None when it cannot be read."""
+    text = text.strip().replace("−", "-")
+    try:
+        return -units.number(text[1:]) if text.startswith("-") else units.number(text)
+    except ValueError:
+        return None
+
+
+def number(text: str, what: str) -> float:
+    try:
+        return units.number(text)
+    except ValueError:
+        raise ValueError(f"Write {what} as a number.") from None
+
+
 def unless_as_shown(given: float, now: float | None, step: float) -> float:
     """`now` where `given` is only how a field of that step shows it and sends it back, else `given`."""
     return now if now is not None and abs(given - now) <= 0.51 * step else given

@@ -19,8 +19,9 @@ from .actions.put_first import put_first
 from .actions.swap_fibre import swap_fibre
 from .comparing import Side, compared, side_of
 from .faces import faces_of
+from .fibre_options import fibre_options
 from .laying_out import pictures
-from .stage import answer, fibre_options, moved
+from .stage import answer, moved
 
 
 def shown(request, figure, faults: dict | None = None, swapped: dict | None = None):

@@ -1,4 +1,4 @@
-"""What sits on a face, and the faces that a figure has been given."""
+"""The faces that a figure has been given."""
 
 from __future__ import annotations
 
@@ -9,19 +9,11 @@ from .estimating import Palette
 from .laying_out import Picture, pictures
 from .models import Part, Version
 
-ON_A_FACE = ("eye", "ear", "nose", "snout")
-HEADS = ("head", "body", "snout")
-
 
 @dataclass(frozen=True)
 class Face:
     name: str
     front: Picture
-
-
-def on_the_face(parts: Sequence[Part]) -> list[Part]:
-    """The parts whose seats make a face: eyes, ears, nose and muzzle, and the head itself."""
-    return [part for part in parts if part.kind in (*ON_A_FACE, "head") and part.seat.get("on")]
 
 
 def faces_of(version: Version, parts: Sequence[Part], palette: Palette) -> list[Face]:

@@ -9,11 +9,12 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.answers import again, tried
+from wembit.web.studio.models import MAKER
 
 from . import queries
 from .actions.take_in_figure import take_in_figure
 from .estimating import Palette
-from .filing import figure_as_json, schema
+from .filing import figure_as_json, read_file, schema
 from .laying_out import pictures
 from .printing import file_name
 
@@ -45,9 +46,10 @@ def file_schema(request):
 
 @require_POST
 def take_in(request):
+    request.member.must_be(MAKER)
     upload = request.FILES.get("file")
     content = upload.read(3_000_000) if upload else b""
-    figure, faults = tried(lambda: take_in_figure(request.member, content))
+    figure, faults = tried(lambda: take_in_figure(request.member, read_file(content)))
     if faults:
         return again(request, "figures/new.html", {}, faults)
     return redirect("figures:figure", studio=request.studio.slug, figure_id=figure.pk)

@@ -11,13 +11,11 @@ from jsonschema import Draft202012Validator
 from wembit.web.stash.queries import colours
 from wembit.web.told import Told
 
-from .models import Figure, Part, Version
+from .models import PART_FIELDS, Figure, Part, Version
 from .queries import newest_version, parts_of
 
 FORMAT = 1
 LARGEST_BYTES = 2_000_000
-PART_FIELDS = ("key", "name", "kind", "count", "shape", "firmness", "allowance", "visible", "loose_end_mm", "seat",
-               "relations", "armature")  # fmt: skip
 
 
 @cache

@@ -17,9 +17,9 @@ from wembit.core.grams.details import (
     grams_per_cm,
     kind_of,
 )
-from wembit.web.fields import hand_of, read, unless_as_shown
+from wembit.web.fields import hand_of, read, signed, unless_as_shown
 
-from .reading import SHOWN_MM, signed
+from .reading import SHOWN_MM
 
 ROLES = {
     "core": "inside",

@@ -12,6 +12,11 @@ from wembit.core.craft.notions import FITTINGS
 from wembit.web.owned import Owned
 from wembit.web.stash.models import Item
 
+# what a part is made of, beside its layers: what a copy and a file carry
+PART_FIELDS = ("key", "name", "kind", "count", "shape", "firmness", "allowance", "visible", "loose_end_mm", "seat",
+               "relations", "armature")  # fmt: skip
+SCHOOL = "school"  # among the studio's habits
+
 
 class Figure(Owned):
     name = models.CharField(max_length=80)

@@ -10,6 +10,7 @@ from wembit.core.craft.cautions import FIRST
 from wembit.core.craft.schools import QUESTIONS
 from wembit.core.work.steps import minutes_range
 from wembit.web.answers import page, tried
+from wembit.web.fields import number
 from wembit.web.studio.models import MAKER
 
 from . import queries
@@ -18,7 +19,6 @@ from .actions.choose_way import choose_way
 from .estimating import Palette, plan_figure
 from .laying_out import pictures
 from .ordering import chosen_way, left_out, order_of, questions
-from .reading import number
 
 
 def _found(figure):

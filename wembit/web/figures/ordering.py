@@ -11,11 +11,9 @@ from wembit.core.work.steps import Step, Wool, Worked, minutes_range, needs_of, 
 from wembit.web import numbers
 
 from .estimating import LOOSE_END, FigurePlan, PartPlan
-from .models import Part, Version
+from .models import SCHOOL, Part, Version
 from .sizes import sizes
 from .wiring import wire_of
-
-SCHOOL = "school"  # among the studio's habits
 
 
 def fitted(version: Version) -> list[tuple[str, str]]:

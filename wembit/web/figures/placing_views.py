@@ -6,10 +6,10 @@ from django.views.decorators.http import require_POST
 
 from wembit.core.pose.mesh import VIEWS
 from wembit.web.answers import tried
+from wembit.web.fields import signed
 
 from . import queries
 from .actions.nudge_part import MOST_DEGREES, MOST_MM, Push, nudge_part
-from .reading import signed
 from .stage import answer, moved
 
 LIMITS = {"right_mm": MOST_MM, "up_mm": MOST_MM, "deeper_mm": MOST_MM, "pitch": MOST_DEGREES, "yaw": MOST_DEGREES}

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from django import forms
 
-from wembit.core import units
 from wembit.core.craft.materials import FIRMNESS
 from wembit.core.shape.sizes import reshaped, resized
 from wembit.core.shape.sizes import sizes as exact_sizes
-from wembit.web.fields import length_field, unless_as_shown
+from wembit.web.fields import length_field, signed, unless_as_shown
 
 from .sizes import sizes
 
@@ -87,19 +86,3 @@ def read_part(request, now) -> tuple[dict, dict]:
     elif angles[0] is not None and not now.seat.get("on"):
         seat["pitch"] = unless_as_shown(angles[0], seat.get("pitch", 0), ANGLE_STEP)
     return changes, faults
-
-
-def signed(text: str) -> float | None:
-    """A number that may be below zero; None when it cannot be read."""
-    text = text.strip().replace("−", "-")
-    try:
-        return -units.number(text[1:]) if text.startswith("-") else units.number(text)
-    except ValueError:
-        return None
-
-
-def number(text: str, what: str) -> float:
-    try:
-        return units.number(text)
-    except ValueError:
-        raise ValueError(f"Write {what} as a number.") from None

@@ -12,7 +12,7 @@ from django.views.decorators.http import require_http_methods
 from wembit.core.errors import BadInput
 from wembit.core.grams.largest_scale import LARGEST, SMALLEST, Largest, TooLittle, largest, scale_for
 from wembit.web.answers import page, tried
-from wembit.web.fields import length_field, weight_field
+from wembit.web.fields import length_field, number, weight_field
 from wembit.web.stash.models import FIBRE, Item
 from wembit.web.stash.queries import items
 from wembit.web.studio.models import MAKER
@@ -21,7 +21,6 @@ from . import queries
 from .actions.resize_figure import resize_figure
 from .estimating import FigurePlan, Palette, plan_figure, request_of, sums
 from .laying_out import pictures, together
-from .reading import number
 
 TRIES, NEAR_MM = 6, 0.02
 

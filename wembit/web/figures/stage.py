@@ -7,7 +7,6 @@ from urllib.parse import urlencode
 
 from django.db.models import prefetch_related_objects
 from django.shortcuts import redirect
-from django.template.loader import render_to_string
 from django.urls import reverse
 from django_htmx.http import reselect, reswap, retarget
 
@@ -22,13 +21,12 @@ from wembit.core.pose.placing import axis_length, standing_angles
 from wembit.core.shape.sizes import CLOSED
 from wembit.web import numbers
 from wembit.web.answers import page
-from wembit.web.stash.models import FIBRE
-from wembit.web.stash.queries import items
 
 from . import queries
 from .actions.tell_origin import KINDS as ORIGINS
 from .actions.tell_origin import SALE, WHOM
 from .estimating import LOOSE_END, Palette, plan_figure, small_things, sums
+from .fibre_options import fibre_options
 from .following import relations_of
 from .layer_reading import MEASURED, ROLES
 from .laying_out import beside_a_hand, cut_open_picture, pictures
@@ -38,12 +36,6 @@ from .seating import carried, placed, placed_part, visible
 from .sizes import SHAPES, WORDS, related, sizes
 from .why import RANGE, STANDS, why_layer
 from .wiring import wire_of, wires
-
-
-def fibre_options(studio) -> str:
-    """The list of fibres to choose from, each with what is free of it; the same for every slot."""
-    fibres = [each for each in items(studio) if each.kind == FIBRE]
-    return render_to_string("figures/_fibre_options.html", {"fibres": fibres, "studio": studio})
 
 
 def figure_context(request, figure, key: str = "", layer: int = -1) -> dict:

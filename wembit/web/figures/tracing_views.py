@@ -9,7 +9,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 from wembit.core.craft.materials import FIRMNESS, FIRMNESS_WORDS
 from wembit.core.craft.part_kinds import KINDS
 from wembit.web.answers import again, page, tried
-from wembit.web.fields import length_field
+from wembit.web.fields import length_field, number, signed
 from wembit.web.pictures import cleaned
 from wembit.web.told import Told
 
@@ -20,7 +20,6 @@ from .actions.drop_reference import drop_reference
 from .actions.keep_tracing import keep_tracing
 from .actions.trace import trace
 from .models import Tracing
-from .reading import number, signed
 from .sizes import WORDS
 
 LENGTHS = {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from uuid import UUID
 
 from django.shortcuts import get_object_or_404
@@ -12,7 +13,6 @@ from wembit.core.shape import tracing as core
 from wembit.core.shape.sizes import sizes
 from wembit.web.told import Told
 
-from .actions.add_part import Drawn
 from .models import Tracing
 
 BARE_WIDTH, BARE_HEIGHT = 1000, 640  # units of a board without a picture
@@ -20,6 +20,16 @@ GRID_MM = 10.0
 MOST_LINES = 400
 MOST_POINTS = 400
 SIZES = ("depth_ratio", "thickness_mm", "diameter_mm", "wire_mm", "firmness", "mark_mm")
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """What a tracing brings: the shape, its firmness, and of a wire its pitch in the standing pose and its bends."""
+
+    shape: dict
+    firmness: str
+    pitch: float | None = None
+    bends: list | None = None
 
 
 def tracing_of(studio, figure_id: UUID, tracing_id: UUID) -> Tracing:

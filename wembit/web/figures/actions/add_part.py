@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from uuid import UUID
 
 from django.db import transaction
@@ -15,20 +15,11 @@ from wembit.core.shape.solids import solid
 from wembit.web.figures.models import Layer, Part, Slot, Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
 from wembit.web.figures.seating import placed_part
+from wembit.web.figures.tracings import Drawn
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 
 from .thaw import thawed
-
-
-@dataclass(frozen=True)
-class Drawn:
-    """What a tracing brings: the shape, its firmness, and of a wire its pitch in the standing pose and its bends."""
-
-    shape: dict
-    firmness: str
-    pitch: float | None = None
-    bends: list | None = None
 
 
 @transaction.atomic

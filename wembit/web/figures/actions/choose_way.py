@@ -7,8 +7,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.craft.schools import QUESTIONS
-from wembit.web.figures.models import Version
-from wembit.web.figures.ordering import SCHOOL
+from wembit.web.figures.models import SCHOOL, Version
 from wembit.web.figures.queries import figure_of, newest_version, part_of
 from wembit.web.studio.models import MAKER, Member, Studio
 from wembit.web.told import Told

@@ -6,26 +6,10 @@ from uuid import UUID
 
 from django.db import IntegrityError, transaction
 
-from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
+from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
-
-KEPT = (
-    "key",
-    "name",
-    "kind",
-    "position",
-    "count",
-    "shape",
-    "firmness",
-    "allowance",
-    "visible",
-    "loose_end_mm",
-    "seat",
-    "relations",
-    "armature",
-)
 
 
 @transaction.atomic
@@ -62,7 +46,8 @@ def copy_version(version: Version, figure: Figure, number: int) -> Version:
     for slot in version.slots.all():
         slots[slot.pk] = Slot.objects.create(studio=studio, version=copy, name=slot.name, position=slot.position)
     for part in parts_of(version):
-        new = Part.objects.create(studio=studio, version=copy, **{name: getattr(part, name) for name in KEPT})
+        kept = {name: getattr(part, name) for name in PART_FIELDS}
+        new = Part.objects.create(studio=studio, version=copy, position=part.position, **kept)
         Layer.objects.bulk_create(
             Layer(
                 studio=studio, part=new, slot=slots[layer.slot_id], over=slots.get(layer.over_id), role=layer.role,

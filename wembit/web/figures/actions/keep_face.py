@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from uuid import UUID
 
 from django.db import transaction
 from django.http import Http404
 
-from wembit.web.figures.faces import on_the_face
 from wembit.web.figures.following import follow
-from wembit.web.figures.models import Version
+from wembit.web.figures.models import Part, Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
@@ -17,6 +17,7 @@ from wembit.web.told import Told
 from .thaw import thawed
 
 MOST = 24
+ON_A_FACE = ("eye", "ear", "nose", "snout", "head")
 
 
 @transaction.atomic
@@ -64,3 +65,8 @@ def drop_face(member: Member, figure_id: UUID, name: str) -> Version:
     version.faces = [face for face in version.faces if face["name"] != name]
     version.save(update_fields=["faces"])
     return version
+
+
+def on_the_face(parts: Sequence[Part]) -> list[Part]:
+    """The parts whose seats make a face: eyes, ears, nose and muzzle, and the head itself."""
+    return [part for part in parts if part.kind in ON_A_FACE and part.seat.get("on")]

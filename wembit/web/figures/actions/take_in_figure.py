@@ -9,10 +9,9 @@ from wembit.core.errors import BadInput
 from wembit.core.grams.estimate import estimate
 from wembit.core.grams.relations import order
 from wembit.web.figures.estimating import Palette, request_of
-from wembit.web.figures.filing import PART_FIELDS, read_file
 from wembit.web.figures.following import follow, relations_of
 from wembit.web.figures.layering import spots_within
-from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
+from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.seating import placed
 from wembit.web.stash.models import FIBRE, Item
@@ -21,13 +20,13 @@ from wembit.web.told import Told
 
 
 @transaction.atomic
-def take_in_figure(member: Member, content: bytes) -> Figure:
-    """The figure of a file as a new one; a wool of the same name, breed and form on the shelf takes its slot.
+def take_in_figure(member: Member, found: dict) -> Figure:
+    """The figure of a file that was read as a new one; a wool of the same name, breed and form on the shelf takes its slot.
 
     Raises `Told` naming the place of what is wrong; then nothing is kept.
     """
     member.must_be(MAKER)
-    found, studio = read_file(content), member.studio
+    studio = member.studio
     figure = _named(member, found["name"])
     figure.story, figure.origin = found.get("story", ""), found.get("origin", {})
     figure.save()
