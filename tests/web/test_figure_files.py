@@ -13,10 +13,10 @@ from tests.web.helpers import get, post, text, told
 from wembit.demo.figures import FIGURES
 from wembit.demo.loader import load_figure
 from wembit.web.figures.actions.take_in_figure import take_in_figure
-from wembit.web.figures.estimating import Palette, plan_figure
-from wembit.web.figures.filing import figure_as_json, read_file, schema
+from wembit.web.figures.files.figure_file import figure_as_json, read_file, schema
 from wembit.web.figures.models import Figure
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
+from wembit.web.figures.to_core.estimating import Palette, plan_figure
 
 
 @pytest.fixture

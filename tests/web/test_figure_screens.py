@@ -10,9 +10,9 @@ from tests.web.test_stash_screens import photo
 from wembit.core.craft.part_kinds import KINDS
 from wembit.core.grams.estimate import estimate
 from wembit.web.bench.actions.begin_making import begin_making
-from wembit.web.figures.estimating import Palette, plan_figure, request_of
 from wembit.web.figures.models import Figure, Part, Version
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
+from wembit.web.figures.to_core.estimating import Palette, plan_figure, request_of
 
 HTMX = {"HX-Request": "true"}
 

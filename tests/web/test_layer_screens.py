@@ -9,9 +9,9 @@ import pytest
 from tests.web import factories as make
 from tests.web.helpers import get, post, text, told, words
 from wembit.core.pose.skin import border_mm
-from wembit.web.figures.estimating import Palette, edge_of, plan_figure
 from wembit.web.figures.models import Figure, Part
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
+from wembit.web.figures.to_core.estimating import Palette, edge_of, plan_figure
 
 HTMX = {"HX-Request": "true"}
 
@@ -131,7 +131,7 @@ def test_a_soft_border_runs_along_the_line_of_the_cover(client, figure):
     post(client, f"figures/{figure.pk}/part/body/layer/{at}/", measured="border")
     post(client, f"figures/{figure.pk}/part/body/layer/{at}/", border_mm="6", part="50")
     part = plan_of(figure).parts[0]
-    from wembit.web.figures.seating import placed_part
+    from wembit.web.figures.to_core.seating import placed_part
 
     placed = placed_part(part.part)
     area = border_mm(placed.shape, placed.seat, 0.75) * 6 * 0.5

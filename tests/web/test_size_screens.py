@@ -6,8 +6,8 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import get, post, told, words
-from wembit.web.figures.estimating import Palette, plan_figure
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
+from wembit.web.figures.to_core.estimating import Palette, plan_figure
 
 
 @pytest.fixture

@@ -6,9 +6,9 @@ import xml.etree.ElementTree as ET
 import pytest
 
 from tests.web.helpers import figure_with, get, post, told, words
-from wembit.web.figures.estimating import Palette, plan_figure
 from wembit.web.figures.models import Figure, Part
 from wembit.web.figures.queries import newest_version, parts_of
+from wembit.web.figures.to_core.estimating import Palette, plan_figure
 
 POINT_MM = 25.4 / 72  # of PDF (ISO 32000-1): 72 points an inch
 

@@ -23,7 +23,7 @@ from wembit.web.bench.queries import making_of, sources
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import parts_of
-from wembit.web.figures.seating import placed_part
+from wembit.web.figures.to_core.seating import placed_part
 from wembit.web.plan.actions.plan_project import plan_project
 from wembit.web.restock.actions.keep_offer import keep_offer
 from wembit.web.restock.actions.put_on_list import put_on_list

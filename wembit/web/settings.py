@@ -81,7 +81,7 @@ WSGI_APPLICATION = "wembit.web.wsgi.application"
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
-        "DIRS": [BASE_DIR / "templates"],
+        "DIRS": [BASE_DIR / "templates", BASE_DIR],  # a template stands beside its view
         "APP_DIRS": True,
         "OPTIONS": {
             "context_processors": [

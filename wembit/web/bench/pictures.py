@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from wembit.core.craft.materials import FORMS
 from wembit.core.drawing.views import view
 from wembit.core.pose.placing import PlacedPart, Seat, place
-from wembit.web.figures.laying_out import closed_path
-from wembit.web.figures.seating import placed_part
+from wembit.web.figures.drawing.layout import closed_path
+from wembit.web.figures.to_core.seating import placed_part
 
 COLUMN_PX, FOOT_Y = 190.0, 210.0
 

@@ -10,8 +10,8 @@ from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.answers import again, page, tried
 from wembit.web.fields import amount_field
-from wembit.web.figures.estimating import BARE
 from wembit.web.figures.queries import part_of
+from wembit.web.figures.to_core.estimating import BARE
 from wembit.web.numbers import is_pinch
 from wembit.web.pictures import cleaned
 from wembit.web.presses import press_of

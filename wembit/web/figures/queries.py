@@ -9,9 +9,9 @@ from django.db.models import Prefetch
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
+from wembit.web.figures.to_core.estimating import BARE, Palette
 from wembit.web.stash.queries import colours
 
-from .estimating import BARE, Palette
 from .models import Choice, Colourway, Figure, Layer, Part, Version
 
 

@@ -2,20 +2,15 @@
 
 from django.urls import path
 
-from . import (
-    colour_views,
-    file_views,
-    layer_views,
-    list_views,
-    order_views,
-    placing_views,
-    relation_views,
-    size_views,
-    template_views,
-    tracing_views,
-    views,
-    wire_views,
-)
+from wembit.web.figures.colourways import views as colour_views
+from wembit.web.figures.figure_page import layer_views, relation_views, views, wire_views
+from wembit.web.figures.figure_page import push_views as placing_views
+from wembit.web.figures.files import views as file_views
+from wembit.web.figures.materials_list import views as list_views
+from wembit.web.figures.order_of_work import views as order_views
+from wembit.web.figures.print_templates import views as template_views
+from wembit.web.figures.resize import views as size_views
+from wembit.web.figures.trace import views as tracing_views
 
 app_name = "figures"
 urlpatterns = [

@@ -12,8 +12,8 @@ from django.db.models import Sum
 from django.http import Http404
 
 from wembit.core.colour.thin_layer import Cover
-from wembit.web.figures.estimating import Palette, plan_figure
 from wembit.web.figures.queries import parts_of
+from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.stash.models import ZERO, Movement, Promise
 from wembit.web.stash.queries import colours
 

@@ -8,9 +8,9 @@ from django.db import transaction
 
 from wembit.web import clock
 from wembit.web.bench.models import Making, Piece, PieceLayer
-from wembit.web.figures.estimating import LayerPlan, Palette, plan_figure
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import parts_of
+from wembit.web.figures.to_core.estimating import LayerPlan, Palette, plan_figure
 from wembit.web.plan.models import PLANNED, Project, StandIn
 from wembit.web.plan.queries import project_of, stand_ins_of
 from wembit.web.studio.models import MAKER, Member

@@ -7,7 +7,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.contract.requests import ROLES
-from wembit.web.figures.layering import keep, opened, shared, slot_called
+from wembit.web.figures.editing.layers import keep, opened, shared, slot_called
 from wembit.web.figures.models import Layer
 from wembit.web.studio.models import Member
 from wembit.web.told import Told

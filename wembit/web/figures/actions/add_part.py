@@ -14,8 +14,8 @@ from wembit.core.pose.placing import PlacedPart, Seat, angles_from_standing
 from wembit.core.shape.solids import solid
 from wembit.web.figures.models import Layer, Part, Slot, Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
-from wembit.web.figures.seating import placed_part
-from wembit.web.figures.tracings import Drawn
+from wembit.web.figures.to_core.seating import placed_part
+from wembit.web.figures.to_core.tracings import Drawn
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 

@@ -10,10 +10,10 @@ from django.db import transaction
 from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
 from wembit.core.pose.placing import angles_from_standing, standing_angles
-from wembit.web.figures.following import follow, let_go_of_lost_sizes
+from wembit.web.figures.editing.following import follow, let_go_of_lost_sizes
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_among, parts_of
-from wembit.web.figures.seating import placed, placed_part
+from wembit.web.figures.to_core.seating import placed, placed_part
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 

@@ -8,7 +8,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.grams.relations import Relation
-from wembit.web.figures.following import follow
+from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_of
 from wembit.web.studio.models import MAKER, Member

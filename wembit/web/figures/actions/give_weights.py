@@ -9,7 +9,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.grams.relations import WOOL, Relation
-from wembit.web.figures.following import follow
+from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
 from wembit.web.studio.models import MAKER, Member

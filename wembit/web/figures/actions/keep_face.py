@@ -8,7 +8,7 @@ from uuid import UUID
 from django.db import transaction
 from django.http import Http404
 
-from wembit.web.figures.following import follow
+from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
 from wembit.web.studio.models import MAKER, Member

@@ -6,9 +6,9 @@ from uuid import UUID
 
 from django.db import transaction
 
-from wembit.web.figures.estimating import LOOSE_END
-from wembit.web.figures.following import follow
+from wembit.web.figures.editing.following import follow
 from wembit.web.figures.queries import figure_of, newest_version
+from wembit.web.figures.to_core.estimating import LOOSE_END
 from wembit.web.studio.models import MAKER, Member, Studio
 
 

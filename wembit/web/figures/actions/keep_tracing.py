@@ -7,10 +7,10 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.shape.sizes import sizes
-from wembit.web.figures.following import follow
+from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_of
-from wembit.web.figures.tracings import drawn_of, tracing_of
+from wembit.web.figures.to_core.tracings import drawn_of, tracing_of
 from wembit.web.studio.models import MAKER, Member
 
 from .add_part import add_part

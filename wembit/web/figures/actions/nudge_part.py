@@ -9,10 +9,10 @@ from django.db import transaction
 
 from wembit.core.errors import BadInput
 from wembit.core.pose.nudging import nudged, sunk
-from wembit.web.figures.following import follow
+from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_of, parts_of
-from wembit.web.figures.seating import placed, placed_part
+from wembit.web.figures.to_core.seating import placed, placed_part
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 

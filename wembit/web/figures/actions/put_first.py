@@ -7,7 +7,7 @@ from uuid import UUID
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
-from wembit.web.figures.following import follow
+from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Colourway
 from wembit.web.figures.queries import figure_of, newest_version
 from wembit.web.studio.models import MAKER, Member

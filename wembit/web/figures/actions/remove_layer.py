@@ -6,7 +6,7 @@ from uuid import UUID
 
 from django.db import transaction
 
-from wembit.web.figures.layering import keep, opened, shared
+from wembit.web.figures.editing.layers import keep, opened, shared
 from wembit.web.figures.models import Part
 from wembit.web.studio.models import Member
 

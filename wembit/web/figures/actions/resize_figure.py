@@ -8,10 +8,10 @@ from django.db import transaction
 
 from wembit.core.errors import BadInput
 from wembit.core.grams.largest_scale import LARGEST, SMALLEST
-from wembit.web.figures.following import follow
+from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
-from wembit.web.figures.seating import placed
+from wembit.web.figures.to_core.seating import placed
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 

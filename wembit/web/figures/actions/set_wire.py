@@ -8,10 +8,10 @@ from django.db import transaction
 
 from wembit.core.errors import BadInput
 from wembit.core.grams.estimate import estimate
-from wembit.web.figures.estimating import Palette, request_of
-from wembit.web.figures.following import follow
+from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_of, parts_of
+from wembit.web.figures.to_core.estimating import Palette, request_of
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told
 

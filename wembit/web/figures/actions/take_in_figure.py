@@ -8,12 +8,12 @@ from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
 from wembit.core.grams.estimate import estimate
 from wembit.core.grams.relations import order
-from wembit.web.figures.estimating import Palette, request_of
-from wembit.web.figures.following import follow, relations_of
-from wembit.web.figures.layering import spots_within
+from wembit.web.figures.editing.following import follow, relations_of
+from wembit.web.figures.editing.layers import spots_within
 from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import parts_of
-from wembit.web.figures.seating import placed
+from wembit.web.figures.to_core.estimating import Palette, request_of
+from wembit.web.figures.to_core.seating import placed
 from wembit.web.stash.models import FIBRE, Item
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told

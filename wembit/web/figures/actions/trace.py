@@ -7,7 +7,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web.figures.models import Tracing
-from wembit.web.figures.tracings import apply, tracing_of
+from wembit.web.figures.to_core.tracings import apply, tracing_of
 from wembit.web.studio.models import MAKER, Member
 
 

@@ -10,9 +10,9 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from wembit.web import clock
-from wembit.web.figures.estimating import Palette, plan_figure, sums
 from wembit.web.figures.models import Colourway
 from wembit.web.figures.queries import parts_of
+from wembit.web.figures.to_core.estimating import Palette, plan_figure, sums
 from wembit.web.plan.models import Need, Project
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.told import Told

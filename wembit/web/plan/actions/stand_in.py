@@ -12,8 +12,8 @@ from django.db import transaction
 from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 
-from wembit.web.figures.estimating import Palette, plan_figure
 from wembit.web.figures.queries import parts_of
+from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.plan.models import PLANNED, Need, Project, StandIn
 from wembit.web.plan.queries import open_needs, project_of
 from wembit.web.stash.models import FIBRE, ZERO, Item

@@ -1,0 +1,60 @@
+"""Two versions or figures side by side: drawing, grams, minutes, cost."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from wembit.web.figures.drawing.layout import Picture, pictures, together
+from wembit.web.figures.models import Version
+from wembit.web.figures.order_of_work.order import order_of
+from wembit.web.figures.queries import colourway_of, parts_of
+from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, sums
+from wembit.web.stash.models import Item
+
+
+@dataclass(frozen=True)
+class Side:
+    """`cost`: of the wool at what its cheapest pack costs a gram; `unpriced`: wools nobody offers."""
+
+    version: Version
+    plan: FigurePlan
+    picture: Picture
+    grams: dict[Item, float]
+    minutes: float
+    cost: Decimal
+    unpriced: list[Item]
+
+
+@dataclass(frozen=True)
+class Row:
+    item: Item
+    one_g: float
+    two_g: float
+
+
+def side_of(version: Version) -> Side:
+    parts, palette = parts_of(version), Palette.of(colourway_of(version))
+    plan = plan_figure(version, parts, palette)
+    grams: dict[Item, float] = {}
+    for each in sums(plan):
+        if each.item:
+            grams[each.item] = grams.get(each.item, 0.0) + each.grams.p50
+    priced = [
+        (item, item.unit_cost * Decimal(str(round(amount, 4)))) for item, amount in grams.items() if item.unit_cost
+    ]
+    return Side(
+        version, plan, pictures(version, parts, palette)["side"], grams,
+        sum(line.step.minutes for line in order_of(version, parts, plan)), sum((cost for _, cost in priced), Decimal(0)),
+        [item for item in grams if not item.unit_cost],
+    )  # fmt: skip
+
+
+def compared(one: Side, two: Side) -> dict:
+    """What the page shows beside the two sides: one frame for both drawings, the wools of either."""
+    items = dict.fromkeys([*one.grams, *two.grams])
+    return {
+        "frame": together(one.picture, two.picture),
+        "rows": [Row(item, one.grams.get(item, 0.0), two.grams.get(item, 0.0)) for item in items],
+        "unpriced": dict.fromkeys([*one.unpriced, *two.unpriced]),
+    }

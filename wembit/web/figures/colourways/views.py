@@ -1,0 +1,143 @@
+"""Colourways side by side, faces side by side, versions and figures side by side."""
+
+from __future__ import annotations
+
+from django import forms
+from django.contrib import messages
+from django.shortcuts import redirect
+from django.views.decorators.http import require_GET, require_POST
+
+from wembit.web.answers import page, tried
+from wembit.web.figures import queries
+from wembit.web.figures.actions.add_colourway import add_colourway
+from wembit.web.figures.actions.choose_fibre import choose_fibre
+from wembit.web.figures.actions.drop_colourway import drop_colourway
+from wembit.web.figures.actions.keep_face import drop_face, keep_face, wear_face
+from wembit.web.figures.actions.put_first import put_first
+from wembit.web.figures.actions.swap_fibre import swap_fibre
+from wembit.web.figures.drawing.fibre_options import fibre_options
+from wembit.web.figures.drawing.layout import pictures
+from wembit.web.figures.figure_page.page import answer, moved
+from wembit.web.studio.models import MAKER
+
+from .comparison import Side, compared, side_of
+from .faces import faces_of
+
+
+def shown(request, figure, faults: dict | None = None, swapped: dict | None = None):
+    """The colourways as one table of colours and one row of small drawings."""
+    version = queries.newest_version(figure)
+    parts = queries.parts_of(version)
+    ways = list(version.colourways.order_by("position", "name"))
+    palettes = queries.palettes(request.studio, ways)
+    slots = list(version.slots.all())
+    columns = [(way, pictures(version, parts, palettes[way.pk])["side"], palettes[way.pk]) for way in ways]
+    rows = [
+        (slot, [(way, palette.items.get(slot.pk), palette.colour(slot.pk)) for way, _, palette in columns])
+        for slot in slots
+    ]
+    used = {way.name: dict.fromkeys(palette.items.values()) for way, _, palette in columns}
+    context = {
+        "figure": figure, "version": version, "columns": columns, "rows": rows, "faults": faults or {}, "used": used,
+        "swaps": [(f"{way.name}/{item.pk}", f"{item.name} in {way.name}") for way in ways for item in used[way.name]],
+        "swapped": swapped, "fibre_options": request.studio.kept("fibre-options", lambda: fibre_options(request.studio)),
+        "faces": faces_of(version, parts, palettes[ways[0].pk]) if version.faces else [],
+    }  # fmt: skip
+    if faults:
+        context["kept"] = request.POST
+    return page(
+        request, "figures/colourways/colours.html", "figures/colourways/_colours.html", context, 422 if faults else 200
+    )
+
+
+@require_GET
+def colours(request, figure_id):
+    return shown(request, queries.figure_of(request.studio, figure_id))
+
+
+@require_POST
+def way(request, figure_id):
+    """A colourway more, one less, one put first, or a fibre of one, by the button that was pressed."""
+    figure = queries.figure_of(request.studio, figure_id)
+    given, member = request.POST, request.member
+    member.must_be(MAKER)
+    faults: dict = {}
+    match given.get("do", ""):
+        case "add":
+            _, faults = tried(
+                lambda: add_colourway(member, figure.pk, given.get("way_name", ""), like=given.get("like", ""))
+            )
+        case "drop":
+            _, faults = tried(lambda: drop_colourway(member, figure.pk, given.get("way", "")))
+        case "first":
+            put_first(member, figure.pk, given.get("way", ""))
+        case _:
+            item = _uuid(given.get("item", ""))
+            if item is None:
+                faults = {"way": "Choose a fibre of the shelf."}
+            else:
+                choose_fibre(member, figure.pk, given.get("slot", ""), item, way=given.get("way", ""))
+    return shown(request, figure, faults)
+
+
+@require_POST
+def swap(request, figure_id):
+    """One fibre for another everywhere in a colourway; the answer carries the press that takes it back."""
+    figure = queries.figure_of(request.studio, figure_id)
+    request.member.must_be(MAKER)
+    given = request.POST
+    name, _, old = given.get("old", "").rpartition("/")
+    old_id, new_id = _uuid(old), _uuid(given.get("new", ""))
+    if old_id is None or new_id is None:
+        return shown(request, figure, {"old": "Choose the fibre that goes and the one that comes."})
+    slots = given.getlist("slot") or None
+    changed, faults = tried(lambda: swap_fibre(request.member, figure.pk, name, old_id, new_id, slots=slots))
+    back = None if faults or slots else {"old": f"{name}/{new_id}", "new": str(old_id), "slots": changed}
+    if slots and not faults:
+        messages.success(request, "Taken back.")
+    return shown(request, figure, faults, back)
+
+
+@require_POST
+def face(request, figure_id):
+    figure = queries.figure_of(request.studio, figure_id)
+    given, member = request.POST, request.member
+    member.must_be(MAKER)
+    match given.get("do", "keep"):
+        case "wear":
+            wear_face(member, figure.pk, given.get("face", ""))
+            return moved(request, figure)
+        case "drop":
+            drop_face(member, figure.pk, given.get("face", ""))
+            return shown(request, figure)
+    _, faults = tried(lambda: keep_face(member, figure.pk, given.get("face_name", "")))
+    if faults:
+        return answer(request, figure, "", faults)
+    return redirect("figures:colours", studio=request.studio.slug, figure_id=figure.pk)
+
+
+@require_GET
+def compare(request, figure_id):
+    """Two versions, or two figures, side by side."""
+    figure = queries.figure_of(request.studio, figure_id)
+    versions = queries.versions_of(figure)
+    one = next((each for each in versions if str(each.pk) == request.GET.get("one")), versions[0])
+    other = _uuid(request.GET.get("two", ""))
+    two = queries.version_of(request.studio, other) if other else (versions[1] if len(versions) > 1 else None)
+    left: Side = side_of(one)
+    right = side_of(two) if two else None
+    choices = [(each.pk, f"{figure.name}, version {each.number}") for each in versions]
+    others = [each for each in queries.figures(request.studio) if each.pk != figure.pk and each.newest]
+    context = {
+        "figure": figure, "left": left, "right": right, "ones": choices, "one": one, "two": two,
+        "twos": [*choices, *((each.newest.pk, each.name) for each in others)],
+        "sides": [left, right], **(compared(left, right) if right else {}),
+    }  # fmt: skip
+    return page(request, "figures/colourways/compare.html", "figures/colourways/_compare.html", context)
+
+
+def _uuid(text: str):
+    try:
+        return forms.UUIDField(required=False).to_python(text)
+    except forms.ValidationError:
+        return None

@@ -1,0 +1,269 @@
+"""A version laid out as drawings in mm: the core's views, in the colours of a colourway, kept while nothing changes."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from django.core.cache import cache
+
+from wembit.core.contract.requests import SHAPE
+from wembit.core.craft.materials import FIRMNESS
+from wembit.core.drawing.cross_section import Inside, cut_open
+from wembit.core.drawing.marks import Mark, Spots, line, patches
+from wembit.core.drawing.scale_objects import BREADTH_MM, LENGTH_MM, hand
+from wembit.core.drawing.surface import WHOLE, Coat, Zone, band, under
+from wembit.core.drawing.views import Dress, View, grounded, view
+from wembit.core.errors import BadInput
+from wembit.core.grams.details import ROUND, ROW, area_mm2, evenly
+from wembit.core.pose.placing import Seat, section
+from wembit.core.shape.solids import solid
+from wembit.web.figures.models import Layer, Part, Version
+from wembit.web.figures.to_core.estimating import FigurePlan, Palette, PartPlan, edge_of
+from wembit.web.figures.to_core.seating import placed
+
+BEAD = "#16181a"
+MARGIN = 8.0
+MOST_LINES = 300  # of a grid, each way
+ROUND_FROM, GENTLE = 8, 0.7  # points of a ring that is drawn round, and the tangent of the bend that still is
+
+
+@dataclass(frozen=True)
+class Shape:
+    """One piece ready for a template: SVG path data, y down, in mm."""
+
+    key: str
+    name: str
+    fill: str
+    path: str
+    zones: list[tuple[str, str]]
+    hairs: list[tuple[str, str]]
+    line: tuple[str, str, float] | None
+    mirror: int = 1
+    middle: tuple[float, float] = (0.0, 0.0)
+
+
+@dataclass(frozen=True)
+class Picture:
+    """A view ready for a template. All in mm: `left` to `left + width`, ground at y 0, upwards negative. `long` and
+    `tall` are the figure's own extents."""
+
+    which: str
+    shapes: list[Shape]
+    left: float
+    top: float
+    width: float
+    height: float
+    grid: str
+    fault: str = ""
+    long: float = 0.0
+    tall: float = 0.0
+
+    @property
+    def box(self) -> str:
+        return f"{self.left:.1f} {self.top:.1f} {self.width:.1f} {self.height:.1f}"
+
+
+def pictures(version: Version, parts: Sequence[Part], palette: Palette, margin: float = MARGIN) -> dict[str, Picture]:
+    """Side and front of a version. A fault in a part gives pictures without shapes that say so.
+
+    What is kept is geometry by its content, and may serve another studio: names are written in afterwards.
+    """
+    dresses = {part.key: _dress(part, palette) for part in parts}
+    stuff = [[part.key, part.count, part.shape, part.seat, repr(dresses[part.key])] for part in parts]
+    mark = hashlib.sha256(json.dumps([version.scale, margin, stuff]).encode()).hexdigest()
+    kept = cache.get(f"drawing-{mark}")
+    if kept is None:
+        kept = _lay_out(version, parts, dresses, margin)
+        cache.set(f"drawing-{mark}", kept, 86_400)
+    names = {part.key: part.name for part in parts}
+    return {which: named(picture, names) for which, picture in kept.items()}
+
+
+def named(picture: Picture, names: dict[str, str]) -> Picture:
+    """The picture with the parts' names on its shapes."""
+    return replace(picture, shapes=[replace(shape, name=names[shape.key]) for shape in picture.shapes])
+
+
+def _lay_out(version: Version, parts: Sequence[Part], dresses: dict[str, Dress], margin: float) -> dict[str, Picture]:
+    try:
+        pieces = grounded(placed(parts, version.scale))
+        return {which: _picture(which, view(pieces, dresses, which), margin) for which in ("side", "front")}
+    except BadInput as fault:
+        return {which: Picture(which, [], -50, -60, 100, 70, "", fault.what) for which in ("side", "front")}
+
+
+def _dress(part: Part, palette: Palette) -> Dress:
+    """The colours of a part: the first cover (or what it is made of), further covers from the underside, coats, spots."""
+    layers = list(part.layers.all())
+    covers = [layer for layer in layers if layer.role == "cover"]
+    ground = covers or [layer for layer in layers if layer.role in ("core", "weighed", "detail")]
+    paint = palette.colour(ground[0].slot_id) if ground else BEAD
+    zones = [under(palette.colour(layer.slot_id), layer.rule.get("share", 1.0), _along(layer)) for layer in covers[1:]]
+    coats = _coats(layers, palette)
+    spots, marks, discs = [], [], []
+    for layer in layers:
+        if layer.role != "detail":
+            continue
+        rule, colour, edge = layer.rule, palette.colour(layer.slot_id), edge_of(layer, layers)
+        if "border_mm" in rule:
+            zones.append(band(colour, edge, rule["border_mm"] / _half_girth(part)))
+        elif part.kind == "eye":
+            discs.append((colour, area_mm2(rule, solid(SHAPE(part.shape, "shape")), Seat.of(part.seat), edge)))
+        elif "spots" in rule:
+            laid = evenly(rule["spots"], rule.get("laid", ROW), rule.get("t", 0.5), rule.get("angle", 0.0))
+            spots.append(Spots(colour, rule["across_mm"], laid))
+        elif part.shape["kind"] != "none":
+            marks += _marks(colour, rule)
+    return Dress(paint, tuple(zones), coats, tuple(spots), tuple(marks), tuple(discs))
+
+
+def _marks(colour: str, rule: dict) -> list[Mark]:
+    """A line or a patch where it lies: by itself in the middle of the flank."""
+    t, angle = rule.get("t", 0.5), rule.get("angle", 90.0)
+    if "line_mm" in rule:
+        return [line(colour, rule["line_mm"], rule["width_mm"], t, angle, round_=rule.get("runs") == ROUND)]
+    return patches(colour, rule["area_mm2"], t, angle, rule.get("stretch", 1.0), rule.get("pieces", 1))
+
+
+def _along(layer: Layer) -> tuple[float, float]:
+    """The stretch of the axis that a layer lies on."""
+    return tuple(layer.rule.get("along", WHOLE))
+
+
+def _half_girth(part: Part) -> float:
+    """Half the way round the part's middle in mm."""
+    return max(1.0, math.pi / 2 * sum(section(solid(SHAPE(part.shape, "shape")), Seat.of(part.seat), 0.5)))
+
+
+def _picture(which: str, found: View, margin: float) -> Picture:
+    left, _, right, top = found.bounds
+    shapes = [
+        Shape(
+            key=piece.name,
+            name="",
+            fill=piece.paint,
+            path=closed_path(piece.rings),
+            zones=[(paint, closed_path(rings)) for paint, rings in piece.zones if rings],
+            hairs=[(paint, _open(rings)) for paint, rings in piece.hairs if rings],
+            line=piece.stroke and (piece.stroke[0], _open([piece.stroke[1]]), piece.stroke[2]),
+            mirror=piece.mirror,
+            middle=_middle(piece.rings),
+        )
+        for piece in found.pieces
+    ]
+    frame = (left - margin, -top - margin, right - left + 2 * margin, top + 2 * margin)
+    return Picture(which, shapes, *frame, grid_over(left, right, top), long=right - left, tall=top)
+
+
+def _middle(rings) -> tuple[float, float]:
+    """The middle of the first ring's extents, y down."""
+    if not rings:
+        return 0.0, 0.0
+    across, up = zip(*rings[0], strict=True)
+    return (min(across) + max(across)) / 2, -(min(up) + max(up)) / 2
+
+
+def cut_open_picture(version: Version, parts: Sequence[Part], palette: Palette, plan: FigurePlan) -> Picture:
+    """The figure cut along its middle, from the side."""
+    insides = {each.part.key: _inside(each, palette) for each in plan.parts}
+    names = {part.key: part.name for part in parts}
+    try:
+        found = cut_open(placed(parts, version.scale), insides)
+    except BadInput as fault:
+        return Picture("cut open", [], -50, -60, 100, 70, "", fault.what)
+    return named(_picture("cut open", found, MARGIN), names)
+
+
+def _inside(plan: PartPlan, palette: Palette) -> Inside:
+    """What a part is made of; covers as thick as their grams are at the part's firmness."""
+    cores, paddings, covers = [], [], []
+    coated = any(each.layer.role == "coat" for each in plan.layers)
+    density = FIRMNESS.get(plan.part.firmness, FIRMNESS["medium"])
+    for each in plan.layers:
+        rule, paint = each.layer.rule, palette.colour(each.layer.slot_id)
+        share = rule.get("share", 1.0)
+        if each.layer.role == "core":
+            filling = bool(each.item and each.item.form == "filling")  # a wool skin lies round it
+            cores.append((filling, paint, share))
+        elif each.layer.role == "padding":
+            paddings.append((paint, rule["thickness_mm"], share))
+        elif each.layer.role == "cover":
+            thick = each.grams.cover_g_m2 * rule.get("coats", 1.0) / density / 1000
+            zone = under(paint, share) if covers or coated else Zone(paint, 0.0, share)
+            covers.append((thick, zone))
+    coats = _coats([each.layer for each in plan.layers], palette)
+    return Inside(tuple((paint, share) for _, paint, share in sorted(cores)), coats, tuple(covers), tuple(paddings))
+
+
+def _coats(layers: Sequence[Layer], palette: Palette) -> tuple[Coat, ...]:
+    """The coats among the layers, in the order in which they are planted."""
+    return tuple(
+        Coat(
+            Zone(palette.colour(layer.slot_id), 0.0, layer.rule.get("share", 1.0), _along(layer)),
+            layer.rule["finished_mm"],
+        )
+        for layer in layers
+        if layer.role == "coat"
+    )
+
+
+def beside_a_hand(side: Picture) -> tuple[Picture, str]:
+    """The frame in which a figure's side view stands beside a hand and a coin, and the hand's outline."""
+    gap, tall = 14.0, max(side.tall, LENGTH_MM)
+    from_left = side.left + side.width + gap + BREADTH_MM / 2
+    outline = closed_path([[(x + from_left, y) for x, y in ring] for ring in hand()])
+    right = from_left + BREADTH_MM / 2 + 40
+    frame = Picture("beside a hand", side.shapes, side.left, -tall - MARGIN, right - side.left, tall + 2 * MARGIN,
+                    grid_over(side.left + MARGIN, right - MARGIN, tall))  # fmt: skip
+    return frame, outline
+
+
+def grid_over(left: float, right: float, top: float) -> str:
+    """Lines every 10 mm, from the ground up; ten times as far apart where there would be more than a few hundred."""
+    step = 10
+    while max(right - left, top) / step > MOST_LINES:
+        step *= 10
+    first, last, high = (
+        int(left // step) * step,
+        int(right // step + 1) * step,
+        int(top // step + 1) * step,
+    )
+    upright = "".join(f"M{x} 0V{-high}" for x in range(first, last + 1, step))
+    return upright + "".join(f"M{first} {-y}H{last}" for y in range(0, high + 1, step))
+
+
+def together(one: Picture, two: Picture) -> Picture:
+    """The frame that holds both pictures."""
+    left, top = min(one.left, two.left), min(one.top, two.top)
+    right = max(one.left + one.width, two.left + two.width)
+    bottom = max(one.top + one.height, two.top + two.height)
+    grid = grid_over(left + MARGIN, right - MARGIN, -top - MARGIN)
+    return Picture(one.which, [], left, top, right - left, bottom - top, grid)
+
+
+def closed_path(rings) -> str:
+    """Rings as path data: round where an outline bends gently, with its corners where it has them."""
+    return "".join(_ring_path(ring) for ring in rings)
+
+
+def _ring_path(ring) -> str:
+    if len(ring) < ROUND_FROM:
+        return "M" + "L".join(f"{u:.1f} {-v:.1f}" for u, v in ring) + "Z"
+    words = []
+    for (a, b), (u, v), (c, d) in zip(ring[-1:] + ring[:-1], ring, ring[1:] + ring[:1], strict=True):
+        ahead, behind = (c - u, d - v), (u - a, v - b)
+        cross, along = behind[0] * ahead[1] - behind[1] * ahead[0], behind[0] * ahead[0] + behind[1] * ahead[1]
+        gentle = along > 0 and abs(cross) < GENTLE * along
+        words.append(
+            f"{'Q' if gentle else 'L'}{u:.1f} {-v:.1f}{' ' if gentle else 'L'}{(u + c) / 2:.1f} {-(v + d) / 2:.1f}"
+        )
+    (a, b), (u, v) = ring[-1], ring[0]
+    return f"M{(a + u) / 2:.1f} {-(b + v) / 2:.1f}" + "".join(words) + "Z"
+
+
+def _open(rings) -> str:
+    return "".join("M" + "L".join(f"{u:.1f} {-v:.1f}" for u, v in ring) for ring in rings)

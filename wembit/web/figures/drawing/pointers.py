@@ -1,0 +1,124 @@
+"""What a drawing points at: where colours would not be told apart, where a base shows, where shanks meet, how it stands."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from wembit.core.colour.conversions import lab
+from wembit.core.colour.difference import ciede2000
+from wembit.core.errors import BadInput
+from wembit.core.pose.balance import Standing, standing
+from wembit.core.pose.placing import Placed
+from wembit.web.figures.models import Part, Version
+from wembit.web.figures.to_core.estimating import FigurePlan, Palette
+from wembit.web.figures.to_core.seating import placed
+
+from .layout import Picture
+
+ALIKE_DE00 = 2.5  # closer than this two wools side by side are taken for one
+SHANKS_MEET = 1.0
+THICK_G_M2, DARKER_L = 150, 25  # a cover so heavy over a ground so much darker shows it where it is thin; assumed
+
+
+@dataclass(frozen=True)
+class Pointer:
+    """`key`: the part at which it points; x and y in the side view, in mm, y down."""
+
+    number: int
+    key: str
+    words: str
+    x: float
+    y: float
+
+
+def pointers(plan: FigurePlan, palette: Palette, side: Picture, pieces: Sequence[Placed]) -> list[Pointer]:
+    """Everything to look at again, in the order of the parts."""
+    found: list[tuple[str, str]] = []
+    paints = {each.part.key: _outermost(each) for each in plan.parts}
+    names = {each.part.key: each.part.name for each in plan.parts}
+    for each in plan.parts:
+        found += [(each.part.key, words) for words in _own(each, palette)]
+        found += _beside(each.part, paints, names, palette)
+        found += _shanks(each.part, pieces)
+    middles = {shape.key: shape.middle for shape in side.shapes}
+    return [
+        Pointer(n, key, words, *middles.get(key, (side.left, side.top)))
+        for n, (key, words) in enumerate(dict.fromkeys(found), 1)
+    ]
+
+
+def stance(version: Version, parts: Sequence[Part], plan: FigurePlan) -> tuple[list[Placed], Standing | None]:
+    """The placed pieces and how the figure stands; nothing where it cannot be placed."""
+    try:
+        pieces = placed(parts, version.scale)
+    except BadInput:
+        return [], None
+    grams = {each.part.key: sum(layer.grams.middle for layer in each.layers) / each.part.count for each in plan.parts}
+    return pieces, standing(pieces, grams) if pieces else None
+
+
+def _outermost(plan) -> object:
+    """The slot that is seen of a part: its first cover, else what it is made of."""
+    for role in ("cover", "core"):
+        for each in plan.layers:
+            if each.layer.role == role:
+                return each.layer.slot_id
+    return None
+
+
+def _apart(one: object, two: object, palette: Palette) -> bool:
+    """Whether two slots in different wools are told apart; slots without a wool and the same wool are."""
+    a, b = palette.items.get(one), palette.items.get(two)
+    if a is None or b is None or a == b:
+        return True
+    return ciede2000(lab(palette.colour(one)), lab(palette.colour(two))) > ALIKE_DE00
+
+
+def _own(plan, palette: Palette) -> list[str]:
+    found = []
+    for each in plan.layers:
+        if each.grams.capped or _pale_over_dark(each, palette):
+            found.append(
+                f"{plan.part.name}: the wool under the {each.layer.slot.name} grins through unless it is laid "
+                f"{each.grams.cover_g_m2:.0f} g a m² thick. Lay a thin layer of a wool between the two in colour first."
+            )
+    covers = [each for each in plan.layers if each.layer.role == "cover"]
+    for one, two in zip(covers, covers[1:], strict=False):
+        if not _apart(one.layer.slot_id, two.layer.slot_id, palette):
+            found.append(
+                f"{plan.part.name}: {one.layer.slot.name} and {two.layer.slot.name} would not be told apart. "
+                "Choose a paler or a darker one."
+            )
+    return found
+
+
+def _pale_over_dark(each, palette: Palette) -> bool:
+    if each.layer.role != "cover" or each.grams.cover_g_m2 <= THICK_G_M2:
+        return False
+    return lab(palette.colour(each.layer.slot_id))[0] - lab(palette.colour(each.layer.over_id))[0] > DARKER_L
+
+
+def _beside(part: Part, paints: dict, names: dict, palette: Palette) -> list[tuple[str, str]]:
+    on = part.seat.get("on")
+    if on not in paints or not paints.get(part.key) or not paints.get(on):
+        return []
+    if _apart(paints[part.key], paints[on], palette):
+        return []
+    words = f"{part.name} and {names[on]} are of two wools that would not be told apart. Take one, or choose another."
+    return [(part.key, words)]
+
+
+def _shanks(part: Part, pieces: Sequence[Placed]) -> list[tuple[str, str]]:
+    """Two eyes on shanks that would meet inside a narrow head: twice the shank against the width between them."""
+    shank = part.seat.get("shank_mm", 0)
+    pair = [piece for piece in pieces if piece.name == part.key]
+    if not shank or len(pair) != 2:
+        return []
+    wide = abs(float(pair[0].joints[0][1] - pair[1].joints[0][1]))
+    if 2 * shank < SHANKS_MEET * wide:
+        return []
+    words = (
+        f"{part.name}: two shanks of {shank:g} mm meet in a head {wide:.0f} mm wide there. Cut them shorter, or glue."
+    )
+    return [(part.key, words)]

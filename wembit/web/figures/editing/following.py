@@ -1,0 +1,78 @@
+"""Parts that follow other parts: after every change the sizes that follow are worked out and kept."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from wembit.core.errors import BadInput
+from wembit.core.grams.relations import WOOL, Relation, holds, resolve
+from wembit.core.shape.sizes import sizes
+from wembit.web.figures.models import Part, Version
+from wembit.web.figures.queries import colourway_of, parts_of
+from wembit.web.figures.to_core.estimating import Palette, request_of
+from wembit.web.told import Told
+
+ROUNDS, NEAR = 8, 1e-6
+
+
+def relations_of(part: Part) -> list[Relation]:
+    return [Relation(**each) for each in part.relations]
+
+
+def follow(version: Version, parts: list[Part] | None = None) -> None:
+    """Keep the sizes of all parts that follow others; `parts` are the version's, where they have been read already.
+
+    Raises `Told` with the core's words where one cannot be held.
+
+    What a join hides hangs on the sizes, and wool on what is hidden, so it is asked again until nothing moves.
+    """
+    parts = parts_of(version) if parts is None else parts
+    if not any(part.relations for part in parts):
+        return
+    by_wool = any(relation.size == WOOL for part in parts for relation in relations_of(part))
+    palette = Palette.of(colourway_of(version)) if by_wool else Palette({}, {})
+    before = {part.key: part.shape for part in parts}
+    for _ in range(ROUNDS):
+        rows = {part.key: {"shape": part.shape} for part in parts}
+        if by_wool:
+            rows = dict(zip(rows, request_of(version, parts, palette)["parts"], strict=True))
+        try:
+            shapes = resolve(rows, {part.key: relations_of(part) for part in parts}, version.scale)
+        except BadInput as fault:
+            raise Told(told(fault, parts), "relations") from None
+        moved = [part for part in parts if part.key in shapes and not alike(part.shape, shapes[part.key])]
+        for part in moved:
+            part.shape = shapes[part.key]
+        if not moved:
+            break
+    for part in parts:
+        if part.shape != before[part.key]:
+            part.save(update_fields=["shape"])
+
+
+def let_go_of_lost_sizes(parts: list[Part]) -> None:
+    """After a change of shape: a part stops following by a size that it, or what it follows, no longer has."""
+    shapes = {part.key: part.shape for part in parts}
+    for part in parts:
+        kept = [asdict(each) for each in relations_of(part) if holds(each, part.shape, shapes.get(each.of))]
+        if len(kept) != len(part.relations):
+            part.relations = kept
+            part.save(update_fields=["relations"])
+
+
+def alike(one: dict, two: dict) -> bool:
+    """Whether no size differs by more than a part in a million."""
+    mine, yours = sizes(one), sizes(two)
+    return all(abs(mm - yours[name]) <= NEAR * max(mm, 1.0) for name, mm in mine.items())
+
+
+def told(fault: BadInput, parts: list[Part]) -> str:
+    """The core's words with the parts' names in place of their keys."""
+    names = {part.key: part.name for part in parts}
+    where = fault.where.removeprefix("relations.").split(".")[0]
+    words = fault.what
+    if "in a ring" in words:
+        head, _, ring = words.partition(": ")
+        return f"{head[0].upper()}{head[1:]}: {', '.join(names.get(key, key) for key in ring.split(', '))}."
+    who = names.get(where)
+    return f"{who}: {words}." if who else f"{words[0].upper()}{words[1:]}."

@@ -1,0 +1,74 @@
+"""The layers of a part."""
+
+from __future__ import annotations
+
+from django.http import Http404
+from django.views.decorators.http import require_POST
+
+from wembit.web.answers import tried
+from wembit.web.figures import queries
+from wembit.web.figures.actions.add_layer import add_layer
+from wembit.web.figures.actions.change_layer import change_layer
+from wembit.web.figures.actions.raise_layer import raise_layer
+from wembit.web.figures.actions.remove_layer import remove_layer
+
+from .layer_form import read_layer
+from .page import answer, moved, whole
+
+
+@require_POST
+def new(request, figure_id, key):
+    found = queries.figure_of(request.studio, figure_id)
+    role, slot = request.POST.get("role", ""), request.POST.get("new_slot", "")
+    position, faults = tried(lambda: add_layer(request.member, found.pk, key, role, slot))
+    if faults:
+        return answer(request, found, key, {"new_slot": faults.pop("slot", ""), **faults})
+    return moved(request, found, key, position)
+
+
+@require_POST
+def change(request, figure_id, key, position):
+    """Keep what the form of a layer says; only the fields that came are changed."""
+    found = queries.figure_of(request.studio, figure_id)
+    layer = _layer(found, key, position)
+    rule, faults = read_layer(request, layer)
+    slot, over = (
+        request.POST.get("slot", layer.slot.name),
+        request.POST.get("over", layer.over.name if layer.over else ""),
+    )
+    if not faults:
+        _, faults = tried(
+            lambda: change_layer(request.member, found.pk, key, position, slot=slot, over=over, rule=rule)
+        )
+    if faults:
+        return whole(answer(request, found, key, faults, position))
+    response = moved(request, found, key, position)
+    reshaped = set(rule) != set(layer.rule) or slot != layer.slot.name
+    return whole(response) if reshaped or "mended" in request.POST else response
+
+
+@require_POST
+def later(request, figure_id, key, position):
+    """Lay it after the next one."""
+    found = queries.figure_of(request.studio, figure_id)
+    last = len(_layers(found, key)) - 1
+    raise_layer(request.member, found.pk, key, position)
+    return moved(request, found, key, min(position + 1, last))
+
+
+@require_POST
+def drop(request, figure_id, key, position):
+    found = queries.figure_of(request.studio, figure_id)
+    _, faults = tried(lambda: remove_layer(request.member, found.pk, key, position))
+    return answer(request, found, key, faults, position) if faults else moved(request, found, key)
+
+
+def _layers(figure, key) -> list:
+    return list(queries.part_of(queries.newest_version(figure), key).layers.all())
+
+
+def _layer(figure, key, position):
+    layers = _layers(figure, key)
+    if position >= len(layers):
+        raise Http404
+    return layers[position]

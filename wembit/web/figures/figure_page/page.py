@@ -1,0 +1,245 @@
+"""The stage of one figure, picture and tray: what it shows, and how it answers a change."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from urllib.parse import urlencode
+
+from django.db.models import prefetch_related_objects
+from django.shortcuts import redirect
+from django.urls import reverse
+from django_htmx.http import reselect, reswap, retarget
+
+from wembit.core.craft.armature import PIPE_CLEANER, WIRE, cutting_list
+from wembit.core.craft.materials import FIRMNESS_WORDS
+from wembit.core.craft.part_kinds import KINDS
+from wembit.core.drawing.scale_objects import COIN_MM, LENGTH_MM
+from wembit.core.grams.details import ALONG, RING, ROUND, ROW, WEIGHED_ROW_MM, kind_of
+from wembit.core.grams.relations import WOOL
+from wembit.core.pose.pair_line import pair_line
+from wembit.core.pose.placing import axis_length, standing_angles
+from wembit.core.shape.sizes import CLOSED
+from wembit.web import numbers
+from wembit.web.answers import page
+from wembit.web.figures import queries
+from wembit.web.figures.actions.tell_origin import KINDS as ORIGINS
+from wembit.web.figures.actions.tell_origin import SALE, WHOM
+from wembit.web.figures.drawing.fibre_options import fibre_options
+from wembit.web.figures.drawing.layout import beside_a_hand, cut_open_picture, pictures
+from wembit.web.figures.drawing.pointers import pointers, stance
+from wembit.web.figures.editing.following import relations_of
+from wembit.web.figures.size_words import SHAPES, WORDS, related, sizes
+from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, plan_figure, small_things, sums
+from wembit.web.figures.to_core.seating import carried, placed, placed_part, visible
+from wembit.web.figures.to_core.wiring import wire_of, wires
+
+from .explanations import RANGE, STANDS, why_layer
+from .layer_form import MEASURED, ROLES
+from .part_form import FACES
+
+
+def figure_context(request, figure, key: str = "", layer: int = -1) -> dict:
+    version = queries.newest_version(figure)
+    prefetch_related_objects([version], "slots")
+    parts = queries.parts_of(version)
+    colourway = queries.colourway_of(version)
+    palette = Palette.of(colourway)
+    plan = plan_figure(version, parts, palette)
+    context = {
+        "figure": figure,
+        "version": version,
+        "parts": parts,
+        "plan": plan,
+        "sums": sums(plan),
+        "small": small_things(plan),
+        "cuts": cutting_list(wires(parts, version.scale)),
+        **drawn(request, version, parts, palette, plan, key),
+        "slots": [(slot, palette.items.get(slot.pk), palette.colour(slot.pk)) for slot in version.slots.all()],
+        # called only where the list is shown
+        "fibre_options": lambda: request.studio.kept("fibre-options", lambda: fibre_options(request.studio)),
+        "kinds": [*KINDS, "eye"],
+        "origin_kinds": list(ORIGINS.items()),
+        "sales": list(SALE.items()),
+        "whoms": list(WHOM.items()),
+        "origin_words": [ORIGINS.get(figure.origin.get("kind")), SALE.get(figure.origin.get("sale"))],
+        "picked": key,
+    }
+    chosen = next((each for each in plan.parts if each.part.key == key), None)
+    if chosen:
+        context |= part_context(chosen, parts, version, palette) | layer_context(chosen, layer, palette)
+    return context
+
+
+PUSHES = [("right_mm", "-2", "left"), ("right_mm", "2", "right"), ("up_mm", "2", "up"), ("up_mm", "-2", "down"),
+          ("deeper_mm", "1", "deeper"), ("deeper_mm", "-1", "less deep"), ("pitch", "10", "tilt up"),
+          ("pitch", "-10", "tilt down"), ("yaw", "10", "turn out"), ("yaw", "-10", "turn in")]  # fmt: skip
+SEE = ("whole", "cut", "hand")
+
+
+def drawn(request, version, parts, palette, plan, key: str) -> dict:
+    """The pictures that this member looks at, and what they point at."""
+    see = request.GET.get("see", request.session.get("see", "whole"))
+    see = see if see in SEE else "whole"
+    if request.session.get("see", "whole") != see:
+        request.session["see"] = see
+    both = pictures(version, parts, palette)
+    pieces, stand = stance(version, parts, plan)
+    found = {
+        "see": see,
+        "sees": [("whole", "whole"), ("cut", "cut open"), ("hand", "beside a hand")],
+        "views": list(both.values()),
+        "standing": stand,
+        "pointers": pointers(plan, palette, both["side"], pieces),
+        "why_stands": STANDS,
+        "why_all": RANGE,
+        "mark_scale": both["side"].width / 640,
+        "tips_mm": -stand.margin_mm if stand else 0,
+    }
+    pair = pair_line(pieces, key) if key else None
+    if pair:
+        found |= {"pair": pair, "pair_y": round(-sum(pair.heights) / 2, 2)}
+    if see == "cut":
+        found["views"] = [cut_open_picture(version, parts, palette, plan)]
+    elif see == "hand":
+        frame, outline = beside_a_hand(both["side"])
+        found |= {"views": [frame], "hand": outline, "hand_mm": LENGTH_MM, "coin_mm": COIN_MM, "coin_r": COIN_MM / 2,
+                  "coin_x": frame.left + frame.width - COIN_MM, "coin_y": -COIN_MM / 2}  # fmt: skip
+    return found
+
+
+def part_context(chosen, parts, version, palette) -> dict:
+    part = chosen.part
+    pieces = placed(parts, version.scale) if part.seat else []
+    piece = next((each for each in pieces if each.name == part.key), None)
+    pitch, yaw = standing_angles(piece) if piece is not None and piece.host else (part.seat.get("pitch", 0.0), 0.0)
+    return {
+        "part": part,
+        "part_plan": chosen,
+        "why_lines": [(ROLES[row.layer.role], why_layer(chosen, row, version.studio)) for row in chosen.layers],
+        "why_range": RANGE,
+        "layer_rows": [(row, ROLES[row.layer.role], palette.colour(row.layer.slot_id)) for row in chosen.layers],
+        "sizes": sizes(part.shape),
+        "shape_word": SHAPES[part.shape["kind"]],
+        "shapes": [(kind, SHAPES[kind]) for kind in CLOSED],
+        "can_reshape": part.shape["kind"] in CLOSED,
+        "firmnesses": list(FIRMNESS_WORDS.items()),
+        "hosts": [(other.key, other.name) for other in parts if other.key not in carried(parts, part.key)],
+        "faces": FACES,
+        "pushes": PUSHES if part.seat.get("on") else PUSHES[2:4],
+        "pitch": round(pitch),
+        "yaw": round(yaw),
+        "seen_share": visible(parts).get(part.key, 1.0),
+        "habit_mm": version.studio.habits.get(LOOSE_END),
+        "roles": [(role, words) for role, words in ROLES.items() if can_take(part, role)],
+        "slot_names": [slot.name for slot in version.slots.all()],
+        "slot_options": [(slot.name, slot.name) for slot in version.slots.all()],
+        "grams": chosen.grams,
+        "wire": wire_of(part, version.scale),
+        "wire_kinds": [(WIRE, "wire"), (PIPE_CLEANER, "pipe cleaner")],
+        "follows": follows(part, parts, version.studio),
+        "can_follow": [(size.name, size.words) for size in related(part.shape)] + [(WOOL, "its wool")],
+        "followed": [
+            (f"{each.key}/{size}", f"{each.name}: {words}")
+            for each in parts
+            if each.key != part.key and each.shape["kind"] != "none"
+            for size, words in [*((s.name, s.words) for s in related(each.shape)), (WOOL, "its wool")]
+        ],
+    }
+
+
+def follows(part, parts, studio) -> list[tuple[str, str]]:
+    """What of a part follows another, as (size, a sentence)."""
+    names, found = {each.key: each.name for each in parts}, []
+    for relation in relations_of(part):
+        said = {
+            "size": WORDS.get(relation.size, ""),
+            "share": fraction(relation.share),
+            "of": names.get(relation.of, ""),
+            "of_size": WORDS.get(relation.of_size, ""),
+            "gap": " ".join(numbers.length(relation.gap_mm, studio)),
+            "grams": " ".join(numbers.grams(relation.share, studio)),
+        }
+        if relation.of is None:
+            line = "Takes {grams} a piece."
+        elif relation.size == WOOL:
+            line = "Takes {share} × the wool of the {of}."
+        elif relation.gap_mm:
+            line = "{size}: {share} × {of}, {of_size}, and {gap}."
+        else:
+            line = "{size}: {share} × {of}, {of_size}."
+        found.append((relation.size, line.format(**said)))
+    return found
+
+
+def fraction(share: float) -> str:
+    """A share as a maker writes it: 1/2, 3/4, 1.3."""
+    near = Fraction(share).limit_denominator(12)
+    return str(near) if abs(float(near) - share) < 1e-6 else f"{share:.3g}"
+
+
+def can_take(part, role: str) -> bool:
+    """Whether a part can have such a layer: without a shape it takes what lies on others."""
+    return part.shape["kind"] != "none" or role in ("detail", "weighed")
+
+
+def layer_context(plan, position: int, palette: Palette) -> dict:
+    """The picked layer of a part's plan; nothing where there is none."""
+    layers = list(plan.part.layers.all())
+    if not 0 <= position < len(layers):
+        return {}
+    layer = layers[position]
+    return {
+        "layer": layer,
+        "layer_at": position,
+        "layer_plan": next((each for each in plan.layers if each.layer is layer), None),
+        "layer_word": ROLES[layer.role],
+        "layer_why": next((why_layer(plan, each, layer.studio) for each in plan.layers if each.layer is layer), ""),
+        "why_range": RANGE,
+        "layer_item": palette.items.get(layer.slot_id),
+        "measured": list(MEASURED.items()),
+        "measured_as": kind_of(layer.rule),
+        "row_g": layer.rule.get("grams_per_cm", 0) * WEIGHED_ROW_MM / 10,
+        "laid": [(ROW, "in a row"), (RING, "on a ring")],
+        "runs": [(ALONG, "along it"), (ROUND, "round it")],
+        "place_t": round(layer.rule.get("t", 0.5) * 100, 1),
+        "place_angle": layer.rule.get("angle", 90),
+        "spacing": spacing(plan.part, layer.rule),
+        "is_last": position == len(layers) - 1,
+    }
+
+
+def spacing(part, rule: dict) -> str:
+    """How far apart evenly laid spots are."""
+    count = rule.get("spots", 0)
+    if not count:
+        return ""
+    if rule.get("laid") == RING:
+        return f"{360 / count:.0f}° apart"
+    length = axis_length(placed_part(part).shape, placed_part(part).seat)
+    return f"{length / (count + 1):.1f} mm apart, so far from both ends too"
+
+
+def answer(request, figure, key: str = "", faults: dict | None = None, layer: int = -1):
+    """The figure with a part (and a layer of it) picked, as a page or (for htmx) as the stage and tray."""
+    context = figure_context(request, figure, key, layer)
+    if faults:
+        context |= {"faults": faults, "kept": request.POST}
+    return page(
+        request, "figures/figure_page/figure.html", "figures/figure_page/_stage.html", context, 422 if faults else 200
+    )
+
+
+def whole(response):
+    """The answer put in place of picture and tray, where the form asked for the picture alone."""
+    return retarget(reswap(reselect(response, "#picture, #tray"), "innerHTML"), "#stage")
+
+
+def moved(request, figure, key: str = "", layer: int = -1):
+    """After a change: the stage for htmx, else the page anew."""
+    if request.htmx:
+        return answer(request, figure, key, layer=layer)
+    address = reverse("figures:figure", args=[request.studio.slug, figure.pk])
+    picked = {"part": key} if key else {}
+    if layer >= 0:
+        picked["layer"] = layer
+    return redirect(f"{address}?{urlencode(picked)}" if picked else address)

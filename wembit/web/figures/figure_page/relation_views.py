@@ -1,0 +1,174 @@
+"""Parts that follow other parts, and a piece of wool divided among them."""
+
+from __future__ import annotations
+
+from django import forms
+from django.contrib import messages
+from django.shortcuts import redirect
+from django.urls import reverse
+from django.views.decorators.http import require_http_methods, require_POST
+from django_htmx.http import HttpResponseClientRedirect
+
+from wembit.core import units
+from wembit.core.grams.relations import WOOL, Relation
+from wembit.core.portions import TooMuch, Wish, divide
+from wembit.web.answers import page, tried
+from wembit.web.fields import length_field, weight_field
+from wembit.web.figures import queries
+from wembit.web.figures.actions.follow_part import follow_part
+from wembit.web.figures.actions.give_weights import give_weights
+from wembit.web.figures.actions.let_go import let_go
+from wembit.web.figures.size_words import related
+from wembit.web.figures.to_core.estimating import Palette
+from wembit.web.studio.models import MAKER
+
+from .page import answer, moved
+
+REST = "rest"
+
+
+@require_POST
+def follow(request, figure_id, key):
+    found = queries.figure_of(request.studio, figure_id)
+    request.member.must_be(MAKER)
+    version = queries.newest_version(found)
+    relation, faults = read_relation(request, queries.part_of(version, key), version)
+    if not faults:
+        _, faults = tried(lambda: follow_part(request.member, found.pk, key, relation))
+    return answer(request, found, key, faults) if faults else moved(request, found, key)
+
+
+@require_POST
+def loose(request, figure_id, key):
+    found = queries.figure_of(request.studio, figure_id)
+    let_go(request.member, found.pk, key, request.POST.get("size", ""))
+    return moved(request, found, key)
+
+
+def read_relation(request, part, version) -> tuple[Relation | None, dict]:
+    """What the form says that follows what, and what cannot be read."""
+    given, faults = request.POST, {}
+    size, share, gap = given.get("size", ""), 0.0, 0.0
+    if size != WOOL and size not in {each.name for each in related(part.shape)}:
+        faults["size"] = "Choose what follows."
+    other, _, of_size = given.get("of", "").partition("/")
+    followed = next((each for each in queries.parts_of(version) if each.key == other), None)
+    if followed is None or (size == WOOL) != (of_size == WOOL):
+        faults["of"] = "Choose a part’s wool for wool, a part’s size for a size."
+    try:
+        share = float(units.share(given.get("share", "")))
+    except ValueError as fault:
+        faults["share"] = str(fault)
+    text = given.get("gap", "").strip()
+    if text and size != WOOL:
+        try:
+            less = text.startswith(("-", "−"))
+            gap = float(length_field(request.studio).clean(text.lstrip("-−"))) * (-1 if less else 1)
+        except forms.ValidationError as fault:
+            faults["gap"] = fault.messages[0]
+    if faults:
+        return None, faults
+    return Relation(size, other, of_size, share, gap, "whole" in given), {}
+
+
+@require_http_methods(["GET", "POST"])
+def divided(request, figure_id):
+    """A piece of wool divided among the parts by shares; POST gives the parts these weights."""
+    figure = queries.figure_of(request.studio, figure_id)
+    if request.method == "POST":
+        request.member.must_be(MAKER)
+    version = queries.newest_version(figure)
+    parts = [part for part in queries.parts_of(version) if part.shape["kind"] != "none"]
+    palette = Palette.of(queries.colourway_of(version))
+    given = request.POST if request.method == "POST" else request.GET
+    fibres = list(dict.fromkeys(palette.items.values()))
+    item = next((each for each in fibres if str(each.pk) == given.get("item")), fibres[0] if fibres else None)
+    labels = [(f"share_{part.key}", f"{part.count} × {part.name}" if part.count > 1 else part.name) for part in parts]
+    slot = next((slot for slot, each in palette.items.items() if each == item), None)
+    context = {
+        "figure": figure,
+        "share_fields": labels,
+        "fibres": [(each.pk, each.name) for each in fibres],
+        "kept": given,
+        "item": item,
+        "colour": palette.colour(slot),
+        "faults": {},
+    }
+    if "grams" in given or request.method == "POST":
+        context |= _portions(request, given, parts, item)
+    if request.method == "POST" and not context["faults"]:
+        weights = {part.key: portion.each_g for part, portion in context["given_to"]}
+        _, faults = tried(lambda: give_weights(request.member, figure.pk, weights))
+        if not faults:
+            messages.success(request, "Every part takes its share now.")
+            address = reverse("figures:figure", args=[request.studio.slug, figure.pk])
+            return HttpResponseClientRedirect(address) if request.htmx else redirect(address)
+        context["faults"] = {"grams": next(iter(faults.values()))}
+    return page(
+        request,
+        "figures/figure_page/divide.html",
+        "figures/figure_page/_divide.html",
+        context,
+        422 if context["faults"] else 200,
+    )
+
+
+def _portions(request, given, parts, item) -> dict:
+    """What the form's shares come to; or its faults."""
+    faults, wishes, chosen, grams = {}, [], [], 0.0
+    try:
+        grams = float(weight_field(request.member, least=0.01).clean(given.get("grams", "")))
+    except forms.ValidationError as fault:
+        faults["grams"] = fault.messages[0]
+    for part in parts:
+        text = given.get(f"share_{part.key}", "").strip()
+        if not text:
+            continue
+        try:
+            share = None if text.lower() in (REST, "the rest") else units.share(text)
+        except ValueError as fault:
+            faults[f"share_{part.key}"] = str(fault)
+            continue
+        wishes.append(Wish(part.name, part.count, share))
+        chosen.append(part)
+    if faults:
+        return {"faults": faults}
+    if not wishes:
+        return {"faults": {"grams": "Give at least one part a share."}}
+    try:
+        portions, left = divide(grams, wishes)
+    except TooMuch as fault:
+        words = f"The shares come to {float(fault.total):.3g} of it. Make them smaller, or leave one at “rest”."
+        return {"faults": {f"share_{chosen[-1].key}": words}}
+    drawn, start = [], 0.0
+    for portion in portions:
+        drawn.append(_drawn(portion, start, grams, item))
+        start += portion.grams
+    return {
+        "portions": drawn,
+        "left": left,
+        "left_from": 1000 - 1000 * left / grams,
+        "left_width": 1000 * left / grams,
+        "whole_mm": strand_mm(grams, item),
+        "given_to": list(zip(chosen, portions, strict=True)),
+    }
+
+
+def strand_mm(grams: float, item) -> float | None:
+    """How long a strand of the item weighs so much; None where it is no strand."""
+    a_metre = item.grams_a_metre if item else None
+    return grams / a_metre * 1000 if a_metre else None
+
+
+def _drawn(portion, start: float, whole: float, item) -> dict:
+    """A portion as a stretch of the whole strand, 1000 wide."""
+    return {
+        "name": portion.name,
+        "count": portion.count,
+        "grams": portion.grams,
+        "each_g": portion.each_g,
+        "each_mm": strand_mm(portion.each_g, item),
+        "width": 1000 * portion.grams / whole,
+        "left": 1000 * start / whole,
+        "cuts": [1000 * (start + portion.each_g * k) / whole for k in range(1, portion.count)],
+    }

@@ -1,0 +1,57 @@
+"""Figures out as files and in from files."""
+
+from __future__ import annotations
+
+import json
+
+from django.http import HttpResponse, JsonResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_POST
+
+from wembit.web.answers import again, tried
+from wembit.web.figures import queries
+from wembit.web.figures.actions.take_in_figure import take_in_figure
+from wembit.web.figures.drawing.layout import pictures
+from wembit.web.figures.print_templates.sheets import file_name
+from wembit.web.figures.to_core.estimating import Palette
+from wembit.web.studio.models import MAKER
+
+from .figure_file import figure_as_json, read_file, schema
+
+
+@require_GET
+def as_json(request, figure_id):
+    figure = queries.figure_of(request.studio, figure_id)
+    text = json.dumps(figure_as_json(figure), indent=1, ensure_ascii=False)
+    response = HttpResponse(text, content_type="application/json")
+    response["Content-Disposition"] = f'attachment; filename="{file_name(figure)}.json"'
+    return response
+
+
+@require_GET
+def as_svg(request, figure_id):
+    """The figure from the side at its true size."""
+    figure = queries.figure_of(request.studio, figure_id)
+    version = queries.newest_version(figure)
+    side = pictures(version, queries.parts_of(version), Palette.of(queries.colourway_of(version)))["side"]
+    response = render(
+        request, "figures/files/drawing.svg", {"figure": figure, "view": side}, content_type="image/svg+xml"
+    )
+    response["Content-Disposition"] = f'attachment; filename="{file_name(figure)}.svg"'
+    return response
+
+
+@require_GET
+def file_schema(request):
+    return JsonResponse(schema())
+
+
+@require_POST
+def take_in(request):
+    request.member.must_be(MAKER)
+    upload = request.FILES.get("file")
+    content = upload.read(3_000_000) if upload else b""
+    figure, faults = tried(lambda: take_in_figure(request.member, read_file(content)))
+    if faults:
+        return again(request, "figures/figure_page/new.html", {}, faults)
+    return redirect("figures:figure", studio=request.studio.slug, figure_id=figure.pk)

@@ -1,0 +1,133 @@
+"""The order of work of a figure, and the ways in which the studio works."""
+
+from __future__ import annotations
+
+from django.shortcuts import redirect
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+
+from wembit.core.craft.cautions import FIRST
+from wembit.core.craft.schools import QUESTIONS
+from wembit.core.work.steps import minutes_range
+from wembit.web.answers import page, tried
+from wembit.web.fields import number
+from wembit.web.figures import queries
+from wembit.web.figures.actions import change_order
+from wembit.web.figures.actions.choose_way import choose_way
+from wembit.web.figures.drawing.layout import pictures
+from wembit.web.figures.to_core.estimating import Palette, plan_figure
+from wembit.web.studio.models import MAKER
+
+from .order import chosen_way, left_out, order_of, questions
+
+
+def _found(figure):
+    version = queries.newest_version(figure)
+    parts = queries.parts_of(version)
+    palette = Palette.of(queries.colourway_of(version))
+    return version, parts, palette, plan_figure(version, parts, palette)
+
+
+def shown(request, figure, picked: str = "", faults: dict | None = None):
+    version, parts, palette, plan = _found(figure)
+    lines = order_of(version, parts, plan)
+    open_, all_ = questions(version, parts, plan)
+    line = next((each for each in lines if each.step.id == picked), None)
+    asking = request.GET.get("ask", "")
+    asking = asking if asking in all_ else (open_[0] if open_ and not line else "")
+    context = {
+        "figure": figure, "version": version, "lines": lines, "picked": picked, "line": line, "faults": faults or {},
+        "left_out": left_out(version, parts, plan), "first_caution": FIRST,
+        "minutes": sum(each.step.minutes for each in lines),
+        "hands": minutes_range(sum(each.step.minutes for each in lines)),
+        "waits": sum(each.step.wait_hours for each in lines),
+        "side": pictures(version, parts, palette)["side"],
+        "colours": {slot.name: palette.colour(slot.pk) for slot in version.slots.all()},
+        "asking": asking, "question": QUESTIONS.get(asking), "way": chosen_way(version, asking) if asking else "",
+        "holds": [("studio", "the whole studio"), ("figure", "only this figure"),
+                  *((f"part:{part.key}", f"only the {part.name}") for part in parts if part.shape["kind"] != "none")],
+        "is_open": asking in open_, "asked": [(key, QUESTIONS[key].words, QUESTIONS[key].ways[chosen_way(version, key)],
+                                               key in open_) for key in all_],
+    }  # fmt: skip
+    if faults:
+        context["kept"] = request.POST
+    return page(
+        request,
+        "figures/order_of_work/order.html",
+        "figures/order_of_work/_order.html",
+        context,
+        422 if faults else 200,
+    )
+
+
+@require_GET
+def order(request, figure_id):
+    figure = queries.figure_of(request.studio, figure_id)
+    return shown(request, figure, request.GET.get("step", ""))
+
+
+def _ids(figure) -> list[str]:
+    version, parts, _, plan = _found(figure)
+    return [line.step.id for line in order_of(version, parts, plan)]
+
+
+def _back(request, figure, picked: str = ""):
+    if request.htmx:
+        return shown(request, figure, picked)
+    address = reverse("figures:order", args=[request.studio.slug, figure.pk])
+    return redirect(f"{address}?step={picked}" if picked else address)
+
+
+@require_POST
+def step(request, figure_id):
+    """Say, move, leave out or take in a step, by the button that was pressed."""
+    figure = queries.figure_of(request.studio, figure_id)
+    request.member.must_be(MAKER)
+    given, key, member = request.POST, request.POST.get("step", "")[:120], request.member
+    ids = _ids(figure)
+    faults: dict = {}
+    match given.get("do", "say"):
+        case "earlier":
+            change_order.move_step(member, figure.pk, key, ids, -1)
+        case "later":
+            change_order.move_step(member, figure.pk, key, ids, 1)
+        case "off":
+            change_order.leave_out_step(member, figure.pk, key)
+            key = ""
+        case "on":
+            change_order.take_in_step(member, figure.pk, key)
+        case "add":
+            made, faults = tried(
+                lambda: change_order.add_step(member, figure.pk, key, ids, title=given.get("new_title", ""))
+            )
+            key = made[1] if made else key
+        case _:
+            try:
+                minutes = number(given.get("minutes", ""), "the minutes")
+            except ValueError as fault:
+                faults = {"minutes": str(fault)}
+            else:
+                _, faults = tried(
+                    lambda: change_order.say_step(
+                        member, figure.pk, key, title=given.get("title", ""), words=given.get("words", ""), minutes=minutes
+                    )
+                ) if key in ids else (None, {"title": "That step is not there any more."})  # fmt: skip
+    return shown(request, figure, key, faults) if faults else _back(request, figure, key)
+
+
+@require_POST
+def choose(request, figure_id):
+    figure = queries.figure_of(request.studio, figure_id)
+    given = request.POST
+    holds, _, part = given.get("holds", "studio").partition(":")
+    _, faults = tried(
+        lambda: choose_way(
+            request.member,
+            figure.pk,
+            given.get("question", ""),
+            given.get("way", ""),
+            only_here=holds == "figure",
+            part=part,
+        )
+    )
+    return shown(request, figure, "", faults) if faults else _back(request, figure)

@@ -1,0 +1,57 @@
+"""The templates of a figure at true size, on sheets."""
+
+from __future__ import annotations
+
+from django.http import Http404, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.http import require_GET
+
+from wembit.core.drawing.templates import PAPERS
+from wembit.web.figures import queries
+
+from . import sheets as printing
+
+
+def _sheets(request, figure):
+    """The chosen parts on the chosen paper."""
+    version = queries.newest_version(figure)
+    parts = queries.parts_of(version)
+    chosen = request.GET.getlist("part")
+    paper = request.GET.get("paper", "A4")
+    paper = paper if paper in PAPERS else "A4"
+    return printing.sheets(version, parts, chosen, paper, request.studio), parts, chosen, paper
+
+
+@require_GET
+def templates(request, figure_id):
+    figure = queries.figure_of(request.studio, figure_id)
+    found, parts, chosen, paper = _sheets(request, figure)
+    can = [part for part in parts if part.shape["kind"] != "none"]
+    context = {
+        "figure": figure, "sheets": found, "parts": [(p, not chosen or p.key in chosen) for p in can], "paper": paper,
+        "papers": [(name, name) for name in PAPERS], "asked": request.GET.urlencode(),
+    }  # fmt: skip
+    return render(request, "figures/print_templates/templates.html", context)
+
+
+@require_GET
+def sheet(request, figure_id, number):
+    """One sheet as an SVG file of its true size."""
+    figure = queries.figure_of(request.studio, figure_id)
+    found = _sheets(request, figure)[0]
+    if not 1 <= number <= len(found):
+        raise Http404
+    context = {"sheet": found[number - 1], "figure": figure, "file": True}
+    response = render(request, "figures/print_templates/sheet.svg", context, content_type="image/svg+xml")
+    response["Content-Disposition"] = f'attachment; filename="{printing.file_name(figure)}-{number}.svg"'
+    return response
+
+
+@require_GET
+def pdf(request, figure_id):
+    """All sheets as one PDF, at their true size."""
+    figure = queries.figure_of(request.studio, figure_id)
+    found = _sheets(request, figure)[0]
+    response = HttpResponse(printing.pdf(found, figure.name), content_type="application/pdf")
+    response["Content-Disposition"] = f'attachment; filename="{printing.file_name(figure)}.pdf"'
+    return response

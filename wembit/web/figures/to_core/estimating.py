@@ -1,0 +1,217 @@
+"""From stored parts to the core's estimate and back: what each layer of each part takes, of which item."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from wembit.core.colour.show_through import hiding_power
+from wembit.core.contract.requests import SHAPE
+from wembit.core.craft.materials import BREEDS, FILLING_DENSITY, LOSS_LOOSE_ENDS, LOSS_WORKED_OUT
+from wembit.core.errors import BadInput
+from wembit.core.grams import estimate as core
+from wembit.core.grams.details import area_mm2
+from wembit.core.grams.small_pieces import Group, group
+from wembit.core.pose.placing import Seat
+from wembit.core.pose.skin import loose_end_mm3
+from wembit.core.shape.solids import Solid, solid
+from wembit.web.figures.models import Colourway, Layer, Part, Version
+from wembit.web.stash.models import Item
+from wembit.web.stash.queries import colours
+
+from .seating import visible
+from .wiring import wire_of
+
+LOOSE_END = "loose_end_mm"  # the studio's habit
+UNSEEN = ("core", "padding")
+BARE = "#e9e2d2"  # the colour of undyed wool stands where a slot has no fibre yet
+
+
+@dataclass(frozen=True)
+class LayerPlan:
+    layer: Layer
+    item: Item | None
+    grams: core.LayerGrams
+    seen: bool
+
+
+@dataclass(frozen=True)
+class PartPlan:
+    part: Part
+    volume_mm3: float
+    layers: list[LayerPlan]
+    allowance: float = 0.0
+
+    @property
+    def grams(self) -> core.Range:
+        return core.total([layer.grams for layer in self.layers])
+
+
+@dataclass(frozen=True)
+class Sum:
+    """What one item comes to, over all layers that are seen or that are hidden, and of that in which part."""
+
+    item: Item | None
+    slot_name: str
+    seen: bool
+    grams: core.Range
+    parts: tuple[tuple[str, float], ...] = ()
+
+
+@dataclass(frozen=True)
+class FigurePlan:
+    """`fault` stands in place of numbers when a part cannot be computed."""
+
+    parts: list[PartPlan]
+    all: core.Range
+    fault: BadInput | None = None
+
+    def layers(self) -> list[LayerPlan]:
+        return [layer for part in self.parts for layer in part.layers]
+
+
+@dataclass(frozen=True)
+class Palette:
+    """A colourway ready for use: item and colour of each slot."""
+
+    items: dict[object, Item]
+    colours: dict[object, str]
+
+    @classmethod
+    def of(cls, colourway: Colourway | None) -> Palette:
+        if colourway is None:
+            return cls({}, {})
+        chosen = {choice.slot_id: choice.item for choice in colourway.choices.select_related("item")}
+        seen = colours(colourway.studio, [item.pk for item in chosen.values()])
+        return cls(chosen, {slot: seen.get(item.pk, BARE) for slot, item in chosen.items()})
+
+    def colour(self, slot_id) -> str:
+        return self.colours.get(slot_id, BARE)
+
+
+def request_of(version: Version, parts: Sequence[Part], palette: Palette) -> dict:
+    """The core's request for a version in a colourway; fibres are named by item, or by slot without one."""
+    by_key = {part.key: part for part in parts}
+    seen, habit = visible(parts), version.studio.habits.get(LOOSE_END, 0.0)
+    return {"scale": version.scale, "parts": [_part(part, palette, by_key, seen, habit) for part in parts]}
+
+
+def _part(part: Part, palette: Palette, by_key: dict[str, Part], seen: dict[str, float], habit: float) -> dict:
+    ground, layers = ground_of(part, by_key), list(part.layers.all())
+    shape, seat = solid(SHAPE(part.shape, "shape")), Seat.of(part.seat)
+    end = loose_end_mm3(shape, seat, habit if part.loose_end_mm is None else part.loose_end_mm)
+    row = {
+        "name": part.name,
+        "count": part.count,
+        "shape": part.shape,
+        "allowance": LOSS_WORKED_OUT if end else LOSS_LOOSE_ENDS,
+        "visible": seen.get(part.key, 1.0) if part.visible is None else part.visible,
+        "loose_end_mm3": end,
+        "armature_mm3": armature_mm3(part),
+        "layers": [_layer(layer, palette, ground, shape, seat, edge_of(layer, layers)) for layer in layers],
+    }
+    if part.allowance is not None:
+        row["allowance"] = part.allowance
+    if part.firmness:
+        row["firmness"] = part.firmness
+    return row
+
+
+def armature_mm3(part: Part) -> float:
+    """The room that wire takes in one piece, unscaled; of a wound part the shape itself knows."""
+    wire = None if part.shape["kind"] == "wrap" else wire_of(part)
+    return wire.room_mm3 if wire else 0.0
+
+
+def ground_of(part: Part, by_key: dict[str, Part]) -> object:
+    """The slot that a detail lies on: the part's cover, its core, or that of the part it sits on; None where none is."""
+    seen = set()
+    while part is not None and part.key not in seen:
+        seen.add(part.key)
+        for role in ("cover", "core"):
+            for layer in part.layers.all():
+                if layer.role == role:
+                    return layer.slot_id
+        part = by_key.get(part.seat.get("on"))
+    return None
+
+
+def edge_of(layer: Layer, layers: Sequence[Layer]) -> float:
+    """Where a border runs, as a share of the way round from the top: the line of the further cover that it lies over,
+    else of the first cover."""
+    covers = [each for each in layers if each.role == "cover"]
+    for further in covers[1:]:
+        if further.slot_id == layer.over_id:
+            return 1 - further.rule.get("share", 1.0)
+    return covers[0].rule.get("share", 1.0) if covers else 1.0
+
+
+def _layer(layer: Layer, palette: Palette, ground: object, shape: Solid, seat: Seat, edge: float) -> dict:
+    item = palette.items.get(layer.slot_id)
+    row = {"role": layer.role, "fibre": str(item.pk if item else layer.slot_id)}
+    if layer.role == "detail":
+        row["area_mm2"] = area_mm2(layer.rule, shape, seat, edge)
+    else:
+        row |= {key: value for key, value in layer.rule.items() if key != "along"}
+    if layer.role == "core" and item and item.form == "filling" and not {"firmness", "density_g_cm3"} & set(row):
+        row["density_g_cm3"] = FILLING_DENSITY
+    if layer.role in ("cover", "detail"):
+        breed = item.source if item and item.breed else BREEDS["merino"]
+        over = layer.over_id or (ground if layer.role == "detail" else None)
+        srgb = palette.colour(layer.slot_id)
+        row |= {
+            "micron_um": breed.micron_um,
+            "srgb": srgb,
+            "over": palette.colour(over),
+            "tau": hiding_power(srgb),
+        }
+    return row
+
+
+def plan_figure(version: Version, parts: Sequence[Part], palette: Palette) -> FigurePlan:
+    """What the figure takes, part by part. `parts` come with their layers prefetched."""
+    try:
+        request = request_of(version, parts, palette)
+        found = core.estimate(request)
+    except BadInput as fault:
+        return FigurePlan([PartPlan(part, 0.0, []) for part in parts], core.Range(0, 0, 0), fault)
+    plans = []
+    for part, row, grams in zip(parts, request["parts"], found.parts, strict=True):
+        covered = any(layer.role in ("cover", "coat") for layer in part.layers.all())
+        layers = [
+            LayerPlan(layer, palette.items.get(layer.slot_id), each, not (layer.role in UNSEEN and covered))
+            for layer, each in zip(part.layers.all(), grams.layers, strict=True)
+        ]
+        plans.append(PartPlan(part, grams.volume_mm3, layers, row["allowance"]))
+    return FigurePlan(plans, found.all)
+
+
+def small_things(plan: FigurePlan) -> Group | None:
+    """The layers that are less than a scale can read, a piece of each, as the group that is weighed instead."""
+    return group(
+        (
+            each.part.name if len(each.layers) == 1 else f"{layer.layer.slot.name} of the {each.part.name}",
+            each.part.count,
+            layer.grams.middle / each.part.count,
+        )
+        for each in plan.parts
+        for layer in each.layers
+    )
+
+
+def sums(plan: FigurePlan, count: int = 1) -> list[Sum]:
+    """Grams by item, seen and hidden apart, for `count` figures, largest first."""
+    groups: dict[tuple, list[LayerPlan]] = {}
+    names: dict[tuple, dict[str, float]] = {}
+    for part in plan.parts:
+        for layer in part.layers:
+            key = (layer.item and layer.item.pk or layer.layer.slot_id, layer.seen)
+            groups.setdefault(key, []).append(layer)
+            by_part = names.setdefault(key, {})
+            by_part[part.part.name] = by_part.get(part.part.name, 0.0) + layer.grams.middle * count
+    found = []
+    for key, alike in groups.items():
+        grams = core.total([each.grams for each in alike])
+        times = core.Range(grams.p10 * count, grams.p50 * count, grams.p90 * count)
+        found.append(Sum(alike[0].item, alike[0].layer.slot.name, alike[0].seen, times, tuple(names[key].items())))
+    return sorted(found, key=lambda each: -each.grams.p50)

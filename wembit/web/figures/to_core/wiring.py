@@ -1,0 +1,38 @@
+"""The wires of a figure, from what its parts say of theirs."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from wembit.core.craft.armature import BARE_MM, WIRE, Wire
+from wembit.core.pose.placing import axis_length
+from wembit.web.figures.models import Part
+
+from .seating import placed_part
+
+BEGUN_GAUGE_MM = 1.0
+
+
+def wire_of(part: Part, scale: float = 1.0) -> Wire | None:
+    """The wire in a part's pieces, at the figure's scale; None for a part without any."""
+    told = part.armature
+    wound = part.shape["kind"] == "wrap"
+    if not wound and not told:
+        return None
+    placed = placed_part(part, scale)
+    if wound:
+        length, gauge = placed.shape.length_mm, part.shape["wire_mm"]
+    else:
+        length, gauge = axis_length(placed.shape, placed.seat), told.get("gauge_mm", BEGUN_GAUGE_MM)
+    through = told.get("through_mm")
+    return Wire(
+        part.name, part.count, length, gauge,
+        bare_mm=told.get("bare_mm", BARE_MM), loop_mm=told.get("loop_mm", 0.0), doubled=told.get("doubled", False),
+        through_mm=None if through is None else through * scale, back_mm=told.get("back_mm", 0.0) * scale,
+        twist=told.get("twist", 0.0),
+        former=told.get("former", False), kind=told.get("kind", WIRE),
+    )  # fmt: skip
+
+
+def wires(parts: Sequence[Part], scale: float) -> list[Wire]:
+    return [wire for part in parts if (wire := wire_of(part, scale)) is not None]

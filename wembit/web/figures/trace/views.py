@@ -1,0 +1,189 @@
+"""Parts drawn over a picture of one's own."""
+
+from __future__ import annotations
+
+from django import forms
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from wembit.core.craft.materials import FIRMNESS, FIRMNESS_WORDS
+from wembit.core.craft.part_kinds import KINDS
+from wembit.web.answers import again, page, tried
+from wembit.web.fields import length_field, number, signed
+from wembit.web.figures import queries
+from wembit.web.figures.actions.add_reference import add_reference
+from wembit.web.figures.actions.begin_tracing import begin_tracing
+from wembit.web.figures.actions.drop_reference import drop_reference
+from wembit.web.figures.actions.keep_tracing import keep_tracing
+from wembit.web.figures.actions.trace import trace
+from wembit.web.figures.models import Tracing
+from wembit.web.figures.size_words import WORDS
+from wembit.web.figures.to_core import tracings
+from wembit.web.pictures import cleaned
+from wembit.web.told import Told
+
+LENGTHS = {
+    "thickness_mm": (0.1, 200), "diameter_mm": (0.2, 400), "wire_mm": (0.1, 10), "mark_mm": (0.1, 10_000),
+}  # fmt: skip
+
+
+@require_http_methods(["GET", "POST"])
+def new(request, figure_id):
+    """Choose what it becomes and the picture to draw over."""
+    figure = queries.figure_of(request.studio, figure_id)
+    context = {"figure": figure, "references": figure.references.all(), "tracings": figure.tracings.all()[:12],
+               "kinds": Tracing.KINDS}  # fmt: skip
+    if request.method == "GET":
+        return render(request, "figures/trace/trace_new.html", context)
+
+    def do():
+        picked = request.POST.get("reference", "")
+        reference = forms.UUIDField(required=False).to_python(picked) if picked else None
+        if request.FILES.get("photo"):
+            image = cleaned(request.FILES["photo"], request.studio)
+            reference = add_reference(request.member, figure.pk, image, words=request.POST.get("words", "")).pk
+        return begin_tracing(request.member, figure.pk, request.POST.get("kind", ""), reference)
+
+    try:
+        made, faults = tried(do)
+    except forms.ValidationError:
+        made, faults = None, {"reference": "Choose a picture of the figure."}
+    if faults:
+        return again(request, "figures/trace/trace_new.html", context, faults)
+    return redirect("figures:tracing", studio=request.studio.slug, figure_id=figure.pk, tracing_id=made.pk)
+
+
+@require_http_methods(["GET", "POST"])
+def board(request, figure_id, tracing_id):
+    tracing = tracings.tracing_of(request.studio, figure_id, tracing_id)
+    faults = {}
+    if request.method == "POST":
+        changes, faults = read_tracing(request, tracing)
+        if "weigh" in request.POST:  # while a point moves nothing is kept, so that no answer overtakes another
+            _, faults = (None, faults) if faults else tried(lambda: tracings.apply(tracing, changes))
+            return render(request, "figures/trace/_trace.html", shown(request, tracing, faults))
+        if not faults:
+            _, faults = tried(lambda: trace(request.member, figure_id, tracing_id, changes))
+        tracing = tracings.tracing_of(request.studio, figure_id, tracing_id)
+        if not faults and not request.htmx:
+            return redirect(request.path)
+    return page(
+        request,
+        "figures/trace/trace.html",
+        "figures/trace/_trace.html",
+        shown(request, tracing, faults),
+        422 if faults else 200,
+    )
+
+
+def shown(request, tracing: Tracing, faults: dict) -> dict:
+    """The board with its points, and what they come to."""
+    width, height = tracings.board_size(tracing)
+    points = [
+        {"index": n, "x": x, "y": y, "x_mm": round(mm[0], 2), "y_mm": round(mm[1], 2)}
+        for n, ((x, y), mm) in enumerate(zip(tracing.points, tracings.millimetres(tracing), strict=True))
+    ]
+    context = {
+        "figure": tracing.figure, "tracing": tracing, "width": width, "height": height, "points": points,
+        "dot": max(width, height) / 110, "grid": tracings.grid_of(tracing), "closed": tracing.kind != Tracing.WIRE,
+        "way": "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in tracing.points) if tracing.points else "",
+        "firmnesses": list(FIRMNESS_WORDS.items()), "kind_word": tracing.get_kind_display(), "faults": faults,
+        "marks": tracing.marks or [[width * 0.1, height * 0.95], [width * 0.5, height * 0.95]],
+        "kinds": [(kind, KINDS[kind].name) for kind in KINDS],
+        "parts": [(part.key, part.name) for part in queries.parts_of(queries.newest_version(tracing.figure))
+                  if part.shape["kind"] != "none"],
+    }  # fmt: skip
+    if faults:
+        context["kept"] = request.POST
+    if points:
+        try:
+            sizes, grams = tracings.weight_of(tracing)
+            context |= {"sizes": [(WORDS[name], mm) for name, mm in sizes.items()], "grams": grams}
+        except Told as trouble:
+            context["trouble"] = trouble.message
+    return context
+
+
+def read_tracing(request, tracing: Tracing) -> tuple[dict, dict]:
+    """Points from the table (in mm), marks (in units of the board), sizes."""
+    given, changes, faults = request.POST, {}, {}
+    points = []
+    for n in range(tracings.MOST_POINTS + 2):
+        x, y = given.get(f"x_{n}", "").strip(), given.get(f"y_{n}", "").strip()
+        if not x and not y or f"drop_{n}" in given:
+            continue
+        x, y = signed(x), signed(y)
+        if x is None or y is None or max(abs(x), abs(y)) > 1e6:
+            faults[f"x_{n}"] = f"Point {n + 1}: write both places as numbers of mm."
+            continue
+        points.append(tracings.units(tracing, x, y))
+    changes["points"] = points
+    marks = [signed(given.get(name, "")) for name in ("mark_x0", "mark_y0", "mark_x1", "mark_y1")]
+    if None not in marks and "scaled" in given:
+        changes["marks"] = [marks[:2], marks[2:]]
+    for name, (least, most) in LENGTHS.items():
+        if name in given:
+            try:
+                changes[name] = float(length_field(request.studio, least=least, most=most).clean(given[name]))
+            except forms.ValidationError as fault:
+                faults[name] = fault.messages[0]
+    if "depth" in given:
+        try:
+            depth = number(given["depth"], "how deep it is, in % of its width,")
+        except ValueError as fault:
+            faults["depth"] = str(fault)
+        else:
+            changes["depth_ratio"] = depth / 100
+            if not 1 <= depth <= 1000:
+                faults["depth"] = "Write between 1 and 1000 %."
+    if given.get("firmness") in FIRMNESS:
+        changes["firmness"] = given["firmness"]
+    return changes, faults
+
+
+@require_POST
+def keep(request, figure_id, tracing_id):
+    tracing = tracings.tracing_of(request.studio, figure_id, tracing_id)
+    given = request.POST
+    part, faults = tried(
+        lambda: keep_tracing(
+            request.member, figure_id, tracing_id, kind=given.get("kind", ""), name=given.get("name", "")[:40],
+            key=given.get("part", ""),
+        )
+    )  # fmt: skip
+    if faults:
+        context = shown(request, tracing, {"keep": next(iter(faults.values()))})
+        return render(request, "figures/trace/trace.html", context, status=422)
+    address = redirect("figures:figure", studio=request.studio.slug, figure_id=tracing.figure_id)
+    address["Location"] += f"?part={part.key}"
+    return address
+
+
+@require_POST
+def forget_picture(request, figure_id, reference_id):
+    queries.figure_of(request.studio, figure_id)
+    drop_reference(request.member, figure_id, reference_id)
+    return redirect("figures:figure", studio=request.studio.slug, figure_id=figure_id)
+
+
+@require_GET
+def pictures(request, figure_id):
+    """The figure's own pictures, large."""
+    figure = queries.figure_of(request.studio, figure_id)
+    return render(request, "figures/trace/references.html", {"figure": figure, "references": figure.references.all()})
+
+
+@require_POST
+def add_picture(request, figure_id):
+    figure = queries.figure_of(request.studio, figure_id)
+    _, faults = tried(
+        lambda: add_reference(
+            request.member, figure.pk, cleaned(request.FILES.get("photo"), request.studio),
+            words=request.POST.get("words", ""),
+        )
+    )  # fmt: skip
+    if faults:
+        return again(
+            request, "figures/trace/references.html", {"figure": figure, "references": figure.references.all()}, faults
+        )
+    return redirect("figures:references", studio=request.studio.slug, figure_id=figure.pk)
