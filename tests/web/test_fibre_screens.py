@@ -11,8 +11,8 @@ from tests.web.helpers import get, post, text, told, words
 from wembit.core.craft.materials import BREEDS, CRIMPS, FELTING, TOUCHES, USES
 from wembit.core.tables import read_table
 from wembit.web.stash.actions.keep_breed import keep_breed
+from wembit.web.stash.import_export.stash_file import fates
 from wembit.web.stash.models import Item, OwnBreed
-from wembit.web.stash.stash_file import fates
 from wembit.web.studio.models import VIEWER
 
 

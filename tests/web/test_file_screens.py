@@ -182,7 +182,7 @@ def test_a_long_table_comes_in_piece_by_piece_and_shows_how_far(client, studio):
 
 
 def test_too_many_rows_are_told(client, monkeypatch):
-    monkeypatch.setattr("wembit.web.stash.file_views.MOST_ROWS", 1)
+    monkeypatch.setattr("wembit.web.stash.import_export.views.MOST_ROWS", 1)
     assert "2 rows; 1 are the most" in told(client.post(client.base + "stash/files/", {"table": table(BAGS)}))
 
 

@@ -171,7 +171,7 @@ def test_the_shelf_is_grouped_in_each_way(client, owner, by):
 
 
 def test_a_long_shelf_comes_piece_by_piece_and_misses_nothing(client, owner, monkeypatch):
-    monkeypatch.setattr("wembit.web.stash.views.MOST_SHOWN", 4)
+    monkeypatch.setattr("wembit.web.stash.shelf.views.MOST_SHOWN", 4)
     for number in range(11):
         make.lot(owner, f"wool {number:02}")
     first = client.get(client.base + "stash/")

@@ -16,11 +16,11 @@ from django.db import connection, connections
 from django.test import Client
 
 from tests.web import factories as make
+from wembit.web.errors import Refusal
 from wembit.web.stash.actions.merge import merge
 from wembit.web.stash.actions.pull import pull
 from wembit.web.stash.ledger import Press, Short
 from wembit.web.stash.models import Entry, Lot, Movement
-from wembit.web.told import Told
 
 pytestmark = pytest.mark.django_db(transaction=True)
 WORKERS = 8
@@ -33,7 +33,7 @@ def at_once(do, jobs):
         gate.wait(timeout=20)
         try:
             return do(job)
-        except Told as trouble:
+        except Refusal as trouble:
             return trouble
         finally:
             connections.close_all()

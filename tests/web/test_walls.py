@@ -18,12 +18,12 @@ from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, Piece, PieceLayer
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.actions.begin_tracing import begin_tracing
-from wembit.web.pictures import cleaned
 from wembit.web.plan.models import StandIn
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.models import Order, OrderLine
 from wembit.web.stash.models import Entry, Reminder, StashFile
 from wembit.web.studio.models import Member, Studio, User
+from wembit.web.uploads import cleaned
 
 OURS = ("studio", "stash", "figures", "plan", "bench", "restock")
 POST_ONLY_OWNER = {

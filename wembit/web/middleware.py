@@ -6,8 +6,8 @@ from django.contrib.auth.views import redirect_to_login
 from django.http import Http404, HttpResponse
 from django_htmx.http import trigger_client_event
 
-from wembit.web.studio.hands import member_in_hand
 from wembit.web.studio.models import Studio
+from wembit.web.studio.shared_tablet import member_in_hand
 
 
 class StudioMiddleware:

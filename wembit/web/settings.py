@@ -87,7 +87,7 @@ TEMPLATES = [
             "context_processors": [
                 "django.template.context_processors.request",
                 "django.contrib.messages.context_processors.messages",
-                "wembit.web.frame.frame",
+                "wembit.web.navigation.frame",
             ],
             "builtins": ["wembit.web.templatetags.wool"],
             "libraries": {"wool": "wembit.web.templatetags.wool"},

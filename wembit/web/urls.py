@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.urls import include, path
 
 from wembit.web import views
-from wembit.web.studio import entry_views
+from wembit.web.studio import sign_in_views
 
 places = [
     path("", views.today, name="today"),
@@ -24,11 +24,11 @@ places = [
 ]
 
 urlpatterns = [
-    path("", entry_views.door, name="door"),
-    path("sign-in/", entry_views.sign_in, name="sign_in"),
-    path("sign-out/", entry_views.sign_out, name="sign_out"),
-    path("first/", entry_views.first_visit, name="first_visit"),
-    path("link/<str:token>/", entry_views.use_link, name="use_link"),
+    path("", sign_in_views.door, name="door"),
+    path("sign-in/", sign_in_views.sign_in, name="sign_in"),
+    path("sign-out/", sign_in_views.sign_out, name="sign_out"),
+    path("first/", sign_in_views.first_visit, name="first_visit"),
+    path("link/<str:token>/", sign_in_views.use_link, name="use_link"),
     path("health/", views.health, name="health"),
     path("favicon.ico", views.favicon),
     path("s/<slug:studio>/", include(places)),

@@ -13,16 +13,17 @@ from django.http import FileResponse, Http404, HttpResponse, HttpResponseRedirec
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from wembit.web.answers import local_path
-from wembit.web.doing import things_now
 from wembit.web.fields import hand_of, read
-from wembit.web.finding import found
-from wembit.web.frame import places
-from wembit.web.presses import press_of
 from wembit.web.stash.actions.undo import undo
 from wembit.web.stash.models import RECOUNT
 from wembit.web.stash.queries import item_named
-from wembit.web.told import Told
+
+from .errors import Refusal
+from .idempotency import press_of
+from .navigation import places
+from .responses import local_path
+from .search import found
+from .todo import things_now
 
 
 @require_GET
@@ -68,7 +69,7 @@ def undo_last(request):
         entry = undo(request.member, press=press_of(request))
         was = "the weighing" if entry.reverses.verb == RECOUNT else entry.reverses.verb
         messages.success(request, f"Taken back: {was}.")
-    except Told as trouble:
+    except Refusal as trouble:
         messages.warning(request, trouble.message)
     return HttpResponseRedirect(local_path(request.META.get("HTTP_REFERER", ""), request))
 

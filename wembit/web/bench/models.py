@@ -5,10 +5,10 @@ from __future__ import annotations
 from django.db import models
 
 from wembit.web.figures.models import Colourway
-from wembit.web.owned import Owned
 from wembit.web.plan.models import Project
 from wembit.web.stash.models import Item, Movement
 from wembit.web.studio.models import Member
+from wembit.web.tenancy import Owned
 
 PLANNED, WEIGHED, MADE, WAITING, FITTED = "planned", "weighed", "made", "waiting", "fitted"
 STATES = [PLANNED, WEIGHED, MADE, WAITING, FITTED]

@@ -8,15 +8,15 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from wembit.web.answers import again, page, tried
+from wembit.web.errors import Refusal
 from wembit.web.fields import amount_field
 from wembit.web.figures.queries import part_of
 from wembit.web.figures.to_core.estimating import BARE
+from wembit.web.idempotency import press_of
 from wembit.web.numbers import is_pinch
-from wembit.web.pictures import cleaned
-from wembit.web.presses import press_of
+from wembit.web.responses import again, page, tried
 from wembit.web.stash.queries import colours, lot_of, promises_broken_by
-from wembit.web.told import Told
+from wembit.web.uploads import cleaned
 
 from . import queries
 from .actions.begin_making import begin_making
@@ -26,7 +26,7 @@ from .actions.mark_piece import mark_piece
 from .actions.photograph import photograph
 from .actions.take import take
 from .models import STATES
-from .pictures import column, piece_picture
+from .piece_chart import column, piece_picture
 
 STEP_OF_ROLE = {"core": "make", "weighed": "join"}  # which step of the order of work takes a layer
 
@@ -122,7 +122,7 @@ def _take(request, layer, lot_id, amount):
     broken = promises_broken_by(lot_of(request.studio, lot_id), amount, layer.need)
     if broken and not request.POST.get("anyway"):
         names = " and ".join(sorted({promise.whose for promise in broken}))
-        raise Told(f"That is promised to {names}. Take less, or press again to take it all the same.", "anyway")
+        raise Refusal(f"That is promised to {names}. Take less, or press again to take it all the same.", "anyway")
     return take(request.member, layer.pk, lot_id, amount, press=press_of(request))
 
 

@@ -4,19 +4,19 @@ from __future__ import annotations
 
 from uuid import UUID
 
+from wembit.web.errors import Refusal
 from wembit.web.stash.actions.blend import Share
-from wembit.web.told import Told
 
 MOST_BAGS, MOST_PARTS = 8, 99
 
 
 def shares_of(text: str) -> list[Share]:
-    """`<bag>*<parts> <bag>*<parts>`. Raises `Told`."""
+    """`<bag>*<parts> <bag>*<parts>`. Raises `Refusal`."""
     try:
         rows = [each.split("*") for each in text.split()]
         found = [Share(UUID(lot), int(parts)) for lot, parts in rows]
     except ValueError:
-        raise Told("That recipe cannot be read. Load the page anew and choose it again.") from None
+        raise Refusal("That recipe cannot be read. Load the page anew and choose it again.") from None
     if not 1 <= len(found) <= MOST_BAGS or not all(1 <= share.parts <= MOST_PARTS for share in found):
-        raise Told(f"A recipe names up to {MOST_BAGS} bags with up to {MOST_PARTS} parts each.")
+        raise Refusal(f"A recipe names up to {MOST_BAGS} bags with up to {MOST_PARTS} parts each.")
     return found

@@ -2,7 +2,10 @@
 
 from django.urls import path
 
-from . import card_views, palette_views, picture_views, tell_views, views
+from wembit.web.colour.map import carding_views, views
+from wembit.web.colour.measure import views as tell_views
+from wembit.web.colour.palettes import picture_views
+from wembit.web.colour.palettes import views as palette_views
 
 app_name = "colour"
 urlpatterns = [
@@ -12,7 +15,7 @@ urlpatterns = [
     path("palette/", palette_views.palette, name="palette"),
     path("palette/in/", palette_views.palette_in, name="palette_in"),
     path("shade-card/", palette_views.shade_card, name="shade_card"),
-    path("habits/", card_views.habits, name="habits"),
-    path("card/", card_views.card, name="card"),
-    path("tuft/<path:recipe>/", card_views.drawn_tuft, name="tuft"),
+    path("habits/", carding_views.habits, name="habits"),
+    path("card/", carding_views.card, name="card"),
+    path("tuft/<path:recipe>/", carding_views.drawn_tuft, name="tuft"),
 ]

@@ -9,8 +9,8 @@ from django.db.models.functions import Lower
 from wembit.core.contract.requests import ROLES
 from wembit.core.craft.materials import FIRMNESS_WORDS
 from wembit.core.craft.notions import FITTINGS
-from wembit.web.owned import Owned
 from wembit.web.stash.models import Item
+from wembit.web.tenancy import Owned
 
 # what a part is made of, beside its layers: what a copy and a file carry
 PART_FIELDS = ("key", "name", "kind", "count", "shape", "firmness", "allowance", "visible", "loose_end_mm", "seat",

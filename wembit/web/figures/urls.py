@@ -3,8 +3,7 @@
 from django.urls import path
 
 from wembit.web.figures.colourways import views as colour_views
-from wembit.web.figures.figure_page import layer_views, relation_views, views, wire_views
-from wembit.web.figures.figure_page import push_views as placing_views
+from wembit.web.figures.figure_page import layer_views, push_views, relation_views, views, wire_views
 from wembit.web.figures.files import views as file_views
 from wembit.web.figures.materials_list import views as list_views
 from wembit.web.figures.order_of_work import views as order_views
@@ -31,7 +30,7 @@ urlpatterns = [
     path("<uuid:figure_id>/part/<slug:key>/layer/<int:position>/", layer_views.change, name="layer"),
     path("<uuid:figure_id>/part/<slug:key>/layer/<int:position>/later/", layer_views.later, name="later_layer"),
     path("<uuid:figure_id>/part/<slug:key>/layer/<int:position>/drop/", layer_views.drop, name="drop_layer"),
-    path("<uuid:figure_id>/part/<slug:key>/nudge/", placing_views.nudge, name="nudge"),
+    path("<uuid:figure_id>/part/<slug:key>/nudge/", push_views.nudge, name="nudge"),
     path("<uuid:figure_id>/part/<slug:key>/wire/", wire_views.wire, name="wire"),
     path("<uuid:figure_id>/colours/", colour_views.colours, name="colours"),
     path("<uuid:figure_id>/colours/way/", colour_views.way, name="colourway"),

@@ -6,8 +6,8 @@ from django.db import models
 from django.db.models import F, Q
 
 from wembit.web.figures.models import Colourway
-from wembit.web.owned import Owned
 from wembit.web.stash.models import Item
+from wembit.web.tenancy import Owned
 
 PLANNED, DONE, DROPPED = "planned", "done", "dropped"
 

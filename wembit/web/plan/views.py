@@ -11,9 +11,9 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.web import clock
-from wembit.web.answers import again, faults_of, page, tried
 from wembit.web.fields import DayField, not_past
 from wembit.web.figures.queries import colourways, ways_with
+from wembit.web.responses import again, faults_of, page, tried
 from wembit.web.stash.models import Item
 
 from . import queries
@@ -21,7 +21,7 @@ from .actions.change_project import change_project
 from .actions.close_project import drop_project, finish_project
 from .actions.plan_project import DAYS_BEFORE, plan_project
 from .models import Project
-from .pictures import calendar
+from .plan_chart import calendar
 
 
 class ProjectForm(forms.Form):

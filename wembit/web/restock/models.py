@@ -6,8 +6,8 @@ from django.db import models
 from django.db.models import Q
 from django.db.models.functions import Lower
 
-from wembit.web.owned import Owned
 from wembit.web.stash.models import Entry, Item
+from wembit.web.tenancy import Owned
 
 DRAFT, SENT, ARRIVED, DROPPED = "draft", "sent", "arrived", "dropped"
 

@@ -2,7 +2,9 @@
 
 from django.urls import path
 
-from . import answer_views, views
+from wembit.web.restock.answers import views as answer_views
+
+from . import views
 
 app_name = "restock"
 urlpatterns = [

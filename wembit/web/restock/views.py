@@ -13,9 +13,9 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from wembit.core import units
 from wembit.web import clock
-from wembit.web.answers import again, page, tried
 from wembit.web.fields import DayField, amount_field
-from wembit.web.presses import press_of
+from wembit.web.idempotency import press_of
+from wembit.web.responses import again, page, tried
 from wembit.web.stash.actions.receive import Parcel
 from wembit.web.stash.models import Item
 from wembit.web.stash.queries import items
@@ -27,7 +27,7 @@ from .actions.put_on_list import put_on_list
 from .actions.receive_order import receive_order
 from .actions.send_order import send_order
 from .actions.take_off_list import take_off_list
-from .pictures import chart
+from .tide_chart import chart
 
 
 def tide_context(request) -> dict:

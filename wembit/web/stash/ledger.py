@@ -18,7 +18,7 @@ from django.db.models import Sum
 from django.dispatch import Signal
 
 from wembit.web import clock
-from wembit.web.told import Told
+from wembit.web.errors import Refusal
 
 from .models import RECOUNT, ZERO, Entry, Item, Lot, Movement
 
@@ -43,7 +43,7 @@ class Line:
     need: UUID | None = None
 
 
-class Short(Told):
+class Short(Refusal):
     """A lot holds less than was asked. The screen offers a recount."""
 
     def __init__(self, lot: Lot, asked: Decimal):
@@ -73,22 +73,22 @@ class Page:
     def open(cls, member, press: Press, verb: str, content: tuple, items: Iterable[UUID]) -> Page:
         """Lock the items and look for an earlier entry of the same press.
 
-        Raises `Told` when the key was used for something else, or when the time lies ahead.
+        Raises `Refusal` when the key was used for something else, or when the time lies ahead.
         """
         if not press.key or len(press.key) > 64:
-            raise Told("This page is too old to be used. Load it anew; what you entered is still here.")
+            raise Refusal("This page is too old to be used. Load it anew; what you entered is still here.")
         now = clock.now()
         happened_at = press.happened_at or now
         if happened_at > now + dt.timedelta(minutes=5):
-            raise Told("That lies ahead. Give a time that has been.", "happened_at")
+            raise Refusal("That lies ahead. Give a time that has been.", "happened_at")
         if happened_at < clock.EARLIEST:
-            raise Told("That is before 1900. Check the year.", "happened_at")
+            raise Refusal("That is before 1900. Check the year.", "happened_at")
         item_ids = sorted(set(items))
         list(Item.objects.filter(pk__in=item_ids).locked())
         mark = hashlib.sha256(repr((verb, *map(str, content))).encode()).hexdigest()
         first = Entry.objects.of(member.studio).filter(client_key=press.key).first()
         if first and first.content != mark:
-            raise Told("This button was pressed before with another amount. Look at the shelf, then try again.")
+            raise Refusal("This button was pressed before with another amount. Look at the shelf, then try again.")
         return cls(member, press, verb, mark, happened_at, item_ids, first)
 
     def write(self, lines: list[Line], *, note: str = "", reverses: Entry | None = None) -> Entry:
@@ -105,9 +105,9 @@ class Page:
             if lot.on_hand + change < 0:
                 raise Short(lot, -change)
             if lot.waste and change < 0 and not reverses:
-                raise Told("Nothing is taken from the waste.")
+                raise Refusal("Nothing is taken from the waste.")
             if lot.on_hand + change >= MOST:
-                raise Told("That is more than a studio can hold. Check the number and its unit.", "amount")
+                raise Refusal("That is more than a studio can hold. Check the number and its unit.", "amount")
             lot.on_hand += change
         entry = Entry(
             studio=self.member.studio,
@@ -124,7 +124,7 @@ class Page:
             with transaction.atomic():
                 entry.save(force_insert=True)
         except IntegrityError:
-            raise Told("This was pressed twice at once. Look at the shelf, then try again.") from None
+            raise Refusal("This was pressed twice at once. Look at the shelf, then try again.") from None
         Movement.objects.bulk_create(
             Movement(
                 studio=self.member.studio, entry=entry, lot_id=line.lot_id, kind=line.kind,

@@ -11,7 +11,7 @@ from django.db.models.functions import Lower
 from wembit.core.craft.materials import BREEDS, FORMS, NOTIONS, Breed
 from wembit.web import clock
 from wembit.web.numbers import GRAMS, MILLIMETRES, PIECES
-from wembit.web.owned import Owned, OwnedQuerySet
+from wembit.web.tenancy import Owned, OwnedQuerySet
 
 UNITS = [(GRAMS, "g"), (PIECES, "pieces"), (MILLIMETRES, "mm")]
 FIBRE, NOTION = "fibre", "notion"

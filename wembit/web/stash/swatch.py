@@ -12,7 +12,7 @@ import numpy as np
 from wembit.core.colour.basis import WEIGHTS
 from wembit.core.colour.conversions import lab, lab_of_ratios, ratios, ratios_of_lab, sector, srgb_of_ratios
 from wembit.core.colour.recovery import curves
-from wembit.web.told import Told
+from wembit.web.errors import Refusal
 
 KEPT_AS = "<f4"
 NONE = {"srgb": "", "lab_l": None, "lab_a": None, "lab_b": None, "hue": "", "curve": None}
@@ -32,10 +32,12 @@ def swatches(colours: Sequence[str]) -> list[dict]:
 
 
 def swatch_of_lab(colour: Sequence[float]) -> dict:
-    """The fields of a CIELAB colour. Raises `Told` where no wool can have it."""
+    """The fields of a CIELAB colour. Raises `Refusal` where no wool can have it."""
     found, reached = curves(np.array([ratios_of_lab(tuple(colour))]))
     if not reached[0]:
-        raise Told("No wool can have that colour. Check the three numbers: lightness 0 to 100, then a and b.", "colour")
+        raise Refusal(
+            "No wool can have that colour. Check the three numbers: lightness 0 to 100, then a and b.", "colour"
+        )
     return swatch_of_curve(found[0])
 
 

@@ -2,7 +2,12 @@
 
 from django.urls import path
 
-from . import fibre_views, file_views, intake_views, notion_views, views, walk_views
+from wembit.web.stash.fibres import views as fibre_views
+from wembit.web.stash.import_export import views as file_views
+from wembit.web.stash.intake import views as intake_views
+from wembit.web.stash.notions import views as notion_views
+from wembit.web.stash.shelf import views
+from wembit.web.stash.walk import views as walk_views
 
 app_name = "stash"
 urlpatterns = [

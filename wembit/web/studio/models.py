@@ -15,7 +15,7 @@ from django.db import models
 from django.db.models import F
 from django.utils.functional import cached_property
 
-from wembit.web.owned import Owned
+from wembit.web.tenancy import Owned
 
 OWNER, MAKER, VIEWER = "owner", "maker", "viewer"
 ROLES = [(OWNER, "owner"), (MAKER, "maker"), (VIEWER, "viewer")]

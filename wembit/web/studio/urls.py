@@ -2,17 +2,17 @@
 
 from django.urls import path
 
-from . import views
+from . import house_views
 
 app_name = "studio"
 urlpatterns = [
-    path("house/", views.house, name="house"),
-    path("house/settings/", views.keep_settings, name="settings"),
-    path("house/pinch/", views.keep_pinch, name="pinch"),
-    path("house/invite/", views.invite, name="invite"),
-    path("house/members/<uuid:member_id>/role/", views.role, name="role"),
-    path("house/members/<uuid:member_id>/remove/", views.remove, name="remove"),
-    path("house/members/<uuid:member_id>/password/", views.new_password, name="new_password"),
-    path("hand/<uuid:member_id>/", views.hand, name="hand"),
-    path("second-hand/", views.second_hand, name="second_hand"),
+    path("house/", house_views.house, name="house"),
+    path("house/settings/", house_views.keep_settings, name="settings"),
+    path("house/pinch/", house_views.keep_pinch, name="pinch"),
+    path("house/invite/", house_views.invite, name="invite"),
+    path("house/members/<uuid:member_id>/role/", house_views.role, name="role"),
+    path("house/members/<uuid:member_id>/remove/", house_views.remove, name="remove"),
+    path("house/members/<uuid:member_id>/password/", house_views.new_password, name="new_password"),
+    path("hand/<uuid:member_id>/", house_views.hand, name="hand"),
+    path("second-hand/", house_views.second_hand, name="second_hand"),
 ]

@@ -8,35 +8,35 @@ from django.db import transaction
 
 from wembit.web import clock
 from wembit.web.bench.models import Making, Piece, PieceLayer
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import LayerPlan, Palette, plan_figure
 from wembit.web.plan.models import PLANNED, Project, StandIn
 from wembit.web.plan.queries import project_of, stand_ins_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .follow_stand_in import thin_layer
 
 
 @transaction.atomic
 def begin_making(member: Member, project_id: UUID) -> Making:
-    """The project's next making, with its own copy of the plan; freezes the version. Raises `Told`, `Http404`."""
+    """The project's next making, with its own copy of the plan; freezes the version. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     project = project_of(member.studio, project_id)
     Project.objects.filter(pk=project.pk).locked().get()
     if project.state != PLANNED:
-        raise Told("That project is closed. Plan it again first.")
+        raise Refusal("That project is closed. Plan it again first.")
     number = project.makings.count() + 1
     if number > project.count:
-        raise Told(f"All {project.count} are begun. Raise the number in the plan first.")
+        raise Refusal(f"All {project.count} are begun. Raise the number in the plan first.")
     version = project.colourway.version
     plan = plan_figure(version, parts_of(version), Palette.of(project.colourway))
     if plan.fault:
-        raise Told(f"{version.figure.name} cannot be computed: {plan.fault.what}.")
+        raise Refusal(f"{version.figure.name} cannot be computed: {plan.fault.what}.")
     bare = sorted({each.layer.slot.name for each in plan.layers() if each.item is None})
     if bare:
-        raise Told(f"Choose a fibre first for: {', '.join(bare)}.")
+        raise Refusal(f"Choose a fibre first for: {', '.join(bare)}.")
     making = Making.objects.create(
         studio=member.studio,
         project=project,

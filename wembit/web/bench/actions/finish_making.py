@@ -10,20 +10,20 @@ from django.db import transaction
 from wembit.web import clock
 from wembit.web.bench.models import FITTED, Making, Piece
 from wembit.web.bench.queries import making_of
+from wembit.web.errors import Refusal
 from wembit.web.plan.actions.close_project import finish_project
 from wembit.web.plan.actions.lower_needs import lower_needs
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
 def finish_making(member: Member, making_id: UUID, *, photo=None) -> Making:
-    """The figure is done: what it did not take is free again; the last one closes its project. Raises `Told`, `Http404`."""
+    """The figure is done: what it did not take is free again; the last one closes its project. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     line = making_of(member.studio, making_id)
     making = line.making
     if making.finished_at:
-        raise Told("It is finished already.")
+        raise Refusal("It is finished already.")
     making.finished_at = clock.now()
     if photo:
         making.photo = photo

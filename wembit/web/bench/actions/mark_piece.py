@@ -8,16 +8,16 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from wembit.web.bench.models import STATES, Piece
+from wembit.web.errors import Refusal
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
 def mark_piece(member: Member, piece_id: UUID, state: str) -> Piece:
-    """Keep the state of a piece: planned, weighed, made, waiting, fitted. Raises `Told`, `Http404`."""
+    """Keep the state of a piece: planned, weighed, made, waiting, fitted. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     if state not in STATES:
-        raise Told("Choose how far the piece is.", "state")
+        raise Refusal("Choose how far the piece is.", "state")
     piece = get_object_or_404(Piece.objects.of(member.studio), pk=piece_id)
     piece.state = state
     piece.save(update_fields=["state"])

@@ -9,25 +9,25 @@ from django.db import transaction
 
 from wembit.web.bench.models import PLANNED, WEIGHED, Piece, Take
 from wembit.web.bench.queries import layer_of
+from wembit.web.errors import Refusal
 from wembit.web.stash.actions.pull import pull
 from wembit.web.stash.ledger import Press
 from wembit.web.stash.models import Entry
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
 def take(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, press: Press) -> Entry:
     """Pull `amount` from a lot for a layer, and say so. The same `press` repeated takes once.
 
-    Raises `Short` when the lot holds less, `Told` when the making is finished, `Http404`.
+    Raises `Short` when the lot holds less, `Refusal` when the making is finished, `Http404`.
     """
     layer = layer_of(member.studio, layer_id)
     if layer.piece.making.finished_at:
-        raise Told("That making is finished. Begin another one, or take the wool on the shelf.", "amount")
+        raise Refusal("That making is finished. Begin another one, or take the wool on the shelf.", "amount")
     if lot_of(member.studio, lot_id).item_id != layer.item_id:
-        raise Told(f"That bag is no {layer.item.name}. Choose another bag.", "lot")
+        raise Refusal(f"That bag is no {layer.item.name}. Choose another bag.", "lot")
     entry = pull(member, lot_id, amount, press=press, need=layer.need)
     for movement in entry.movements.filter(lot=lot_id, kind="pulled"):
         Take.objects.get_or_create(movement=movement, defaults={"studio": member.studio, "layer": layer})

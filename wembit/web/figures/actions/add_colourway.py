@@ -7,10 +7,10 @@ from uuid import UUID
 from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Choice, Colourway
 from wembit.web.figures.queries import colourway_of, figure_of, newest_version
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .thaw import thawed
 
@@ -19,14 +19,14 @@ MOST = 24
 
 @transaction.atomic
 def add_colourway(member: Member, figure_id: UUID, name: str, *, like: str = "") -> Colourway:
-    """A colourway with the fibres of another (the first, where none is named). Raises `Told`, `Http404`."""
+    """A colourway with the fibres of another (the first, where none is named). Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     version = thawed(newest_version(figure_of(member.studio, figure_id)))
     name = " ".join(name.split())[:40]
     if not name:
-        raise Told("Give the colourway a name, like winter white.", "way_name")
+        raise Refusal("Give the colourway a name, like winter white.", "way_name")
     if version.colourways.count() >= MOST:
-        raise Told(f"At most {MOST} colourways.", "way_name")
+        raise Refusal(f"At most {MOST} colourways.", "way_name")
     model = get_object_or_404(version.colourways, name=like) if like else colourway_of(version)
     try:
         with transaction.atomic():
@@ -34,7 +34,7 @@ def add_colourway(member: Member, figure_id: UUID, name: str, *, like: str = "")
                 studio=member.studio, version=version, name=name, position=version.colourways.count()
             )
     except IntegrityError:
-        raise Told(f"There is a colourway {name} already.", "way_name") from None
+        raise Refusal(f"There is a colourway {name} already.", "way_name") from None
     Choice.objects.bulk_create(
         Choice(studio=member.studio, colourway=made, slot_id=each.slot_id, item_id=each.item_id)
         for each in model.choices.all()

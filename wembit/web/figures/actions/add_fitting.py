@@ -7,10 +7,10 @@ from uuid import UUID, uuid4
 from django.db import transaction
 
 from wembit.core.craft.notions import FITTINGS
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import figure_of, newest_version, part_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .thaw import thawed
 
@@ -28,15 +28,15 @@ def add_fitting(
     part: str = "",
     words: str = "",
 ) -> Version:
-    """So many pieces, or mm, of a notion for the figure or for each piece of a part. Raises `Told`, `Http404`."""
+    """So many pieces, or mm, of a notion for the figure or for each piece of a part. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     if notion not in FITTINGS:
-        raise Told("Choose what is fitted.", "notion")
+        raise Refusal("Choose what is fitted.", "notion")
     version = thawed(newest_version(figure_of(member.studio, figure_id)))
     if part:
         part_of(version, part)
     if len(version.notions) >= MOST:
-        raise Told(f"At most {MOST} fittings.", "notion")
+        raise Refusal(f"At most {MOST} fittings.", "notion")
     kept = {"id": uuid4().hex[:12], "notion": notion, "amount": amount, "size_mm": size_mm, "part": part,
             "words": " ".join(words.split())[:60]}  # fmt: skip
     version.notions = [*version.notions, kept]

@@ -7,10 +7,10 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.contract.requests import ROLES
+from wembit.web.errors import Refusal
 from wembit.web.figures.editing.layers import keep, opened, shared, slot_called
 from wembit.web.figures.models import Layer
 from wembit.web.studio.models import Member
-from wembit.web.told import Told
 
 MOST = 30
 # what a new layer begins with; sizes are common practice and are changed at once
@@ -26,14 +26,14 @@ BEGUN = {
 
 @transaction.atomic
 def add_layer(member: Member, figure_id: UUID, key: str, role: str, slot: str) -> int:
-    """A new layer on top of the part's others; its position is returned. Raises `Told`, `Http404`."""
+    """A new layer on top of the part's others; its position is returned. Raises `Refusal`, `Http404`."""
     part, layers = opened(member, figure_id, key)
     if role not in ROLES:
-        raise Told("Choose what the layer does.", "role")
+        raise Refusal("Choose what the layer does.", "role")
     if part.shape["kind"] == "none" and role not in ("detail", "weighed"):
-        raise Told("It has no shape of its own: it takes spots, lines and weighed amounts.", "role")
+        raise Refusal("It has no shape of its own: it takes spots, lines and weighed amounts.", "role")
     if len(layers) >= MOST:
-        raise Told(f"A part holds at most {MOST} layers.", "role")
+        raise Refusal(f"A part holds at most {MOST} layers.", "role")
     layer = Layer(studio=part.studio, part=part, slot=slot_called(part.version, slot), role=role, rule={**BEGUN[role]})
     layers.append(layer)
     shared(layers, layer)

@@ -12,12 +12,12 @@ from wembit.core.contract.requests import SHAPE
 from wembit.core.craft.part_kinds import EYE, KINDS, Kind, root_seat
 from wembit.core.pose.placing import PlacedPart, Seat, angles_from_standing
 from wembit.core.shape.solids import solid
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Layer, Part, Slot, Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
 from wembit.web.figures.to_core.seating import placed_part
 from wembit.web.figures.to_core.tracings import Drawn
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .thaw import thawed
 
@@ -28,17 +28,17 @@ def add_part(
 ) -> Part:
     """A part of that kind and length, with the thickness, firmness and seat that its kind brings, or as it was drawn.
 
-    The first part of a figure stands on the ground. Raises `Told`, `Http404`.
+    The first part of a figure stands on the ground. Raises `Refusal`, `Http404`.
     """
     member.must_be(MAKER)
     if kind not in KINDS and kind != EYE:
-        raise Told("Choose what the part is.", "kind")
+        raise Refusal("Choose what the part is.", "kind")
     if not 0.1 <= length_mm <= 10_000:
-        raise Told("Write a length between 0.1 mm and 10 m.", "length")
+        raise Refusal("Write a length between 0.1 mm and 10 m.", "length")
     version = thawed(newest_version(figure_of(member.studio, figure_id)))
     parts = parts_of(version)
     if kind == EYE and not parts:
-        raise Told("Eyes need a head or a body to sit on. Begin with the body.", "kind")
+        raise Refusal("Eyes need a head or a body to sit on. Begin with the body.", "kind")
     name = " ".join(name.split()) or kind
     part = Part(
         studio=member.studio,

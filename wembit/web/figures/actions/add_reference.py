@@ -7,23 +7,23 @@ from uuid import UUID
 from django.core.files.base import ContentFile
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Reference
 from wembit.web.figures.queries import figure_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 MOST = 40
 
 
 @transaction.atomic
 def add_reference(member: Member, figure_id: UUID, image: ContentFile | None, *, words: str = "") -> Reference:
-    """A cleaned picture as one of the figure's references. Raises `Told`, `Http404`."""
+    """A cleaned picture as one of the figure's references. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     figure = figure_of(member.studio, figure_id)
     if image is None:
-        raise Told("Choose a picture.", "photo")
+        raise Refusal("Choose a picture.", "photo")
     if figure.references.count() >= MOST:
-        raise Told(f"A figure keeps at most {MOST} pictures. Take one away first.", "photo")
+        raise Refusal(f"A figure keeps at most {MOST} pictures. Take one away first.", "photo")
     return Reference.objects.create(
         studio=member.studio, figure=figure, image=image, words=" ".join(words.split())[:80]
     )

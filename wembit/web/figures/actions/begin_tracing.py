@@ -7,21 +7,21 @@ from uuid import UUID
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Reference, Tracing
 from wembit.web.figures.queries import figure_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 BOARD_MM = 250.0  # how wide a board is until a distance in it is said
 
 
 @transaction.atomic
 def begin_tracing(member: Member, figure_id: UUID, kind: str, reference_id: UUID | None) -> Tracing:
-    """An empty tracing over a picture of the figure, or over a bare board. Raises `Told`, `Http404`."""
+    """An empty tracing over a picture of the figure, or over a bare board. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     figure = figure_of(member.studio, figure_id)
     if kind not in dict(Tracing.KINDS):
-        raise Told("Choose what it becomes.", "kind")
+        raise Refusal("Choose what it becomes.", "kind")
     reference = None
     if reference_id is not None:
         reference = get_object_or_404(Reference.objects.of(member.studio), pk=reference_id, figure=figure)

@@ -17,7 +17,7 @@ def change_layer(
 ) -> Part:
     """Keep the slot, the rule and the ground of a part's layer; other cores of the part give way to its share.
 
-    Raises `Told` beside the field that the core refuses, `Http404`.
+    Raises `Refusal` beside the field that the core refuses, `Http404`.
     """
     part, layers = opened(member, figure_id, key, position)
     layer = layers[position]

@@ -7,10 +7,10 @@ from uuid import UUID, uuid4
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import figure_of, newest_version
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .thaw import thawed
 
@@ -29,12 +29,12 @@ def _changed(member: Member, figure_id: UUID, change: Callable[[dict], None]) ->
 
 @transaction.atomic
 def say_step(member: Member, figure_id: UUID, step_id: str, *, title: str, words: str, minutes: float) -> Version:
-    """Keep a step's own title, words and minutes. Raises `Told`, `Http404`."""
+    """Keep a step's own title, words and minutes. Raises `Refusal`, `Http404`."""
     title, words = " ".join(title.split())[:80], words.strip()[:600]
     if not title:
-        raise Told("Say what is done in this step.", "title")
+        raise Refusal("Say what is done in this step.", "title")
     if not 0 <= minutes <= MOST_MINUTES:
-        raise Told(f"Write between 0 and {MOST_MINUTES:g} minutes.", "minutes")
+        raise Refusal(f"Write between 0 and {MOST_MINUTES:g} minutes.", "minutes")
 
     def change(order: dict) -> None:
         said = {"title": title, "words": words, "minutes": minutes}
@@ -85,12 +85,12 @@ def take_in_step(member: Member, figure_id: UUID, step_id: str) -> Version:
 
 @transaction.atomic
 def add_step(member: Member, figure_id: UUID, after: str, ids: list[str], *, title: str) -> tuple[Version, str]:
-    """A step of one's own behind another. Raises `Told`, `Http404`."""
+    """A step of one's own behind another. Raises `Refusal`, `Http404`."""
     title = " ".join(title.split())[:80]
     if not title:
-        raise Told("Say what is done in this step.", "new_title")
+        raise Refusal("Say what is done in this step.", "new_title")
     if len(ids) >= MOST_STEPS:
-        raise Told(f"At most {MOST_STEPS} steps.", "new_title")
+        raise Refusal(f"At most {MOST_STEPS} steps.", "new_title")
     key = f"own:{uuid4().hex[:12]}"
 
     def change(order: dict) -> None:

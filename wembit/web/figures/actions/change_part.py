@@ -10,12 +10,12 @@ from django.db import transaction
 from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
 from wembit.core.pose.placing import angles_from_standing, standing_angles
+from wembit.web.errors import Refusal
 from wembit.web.figures.editing.following import follow, let_go_of_lost_sizes
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_among, parts_of
 from wembit.web.figures.to_core.seating import placed, placed_part
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .thaw import thawed
 
@@ -26,7 +26,7 @@ FIELDS = ("name", "count", "shape", "firmness", "visible", "allowance", "loose_e
 def change_part(member: Member, figure_id: UUID, key: str, changes: dict) -> Part:
     """Keep the changed fields of a part. `standing` in `changes` gives pitch and yaw in the standing pose.
 
-    Raises `Told` beside the field that the core refuses, `Http404`.
+    Raises `Refusal` beside the field that the core refuses, `Http404`.
     """
     member.must_be(MAKER)
     version = thawed(newest_version(figure_of(member.studio, figure_id)))
@@ -42,7 +42,7 @@ def change_part(member: Member, figure_id: UUID, key: str, changes: dict) -> Par
             part.seat = {**part.seat, **_angles(part, parts, before, changes["standing"])}
         placed(parts, version.scale)
     except BadInput as fault:
-        raise Told(f"{fault.what[0].upper()}{fault.what[1:]}.", fault.where.rpartition(".")[2]) from None
+        raise Refusal(f"{fault.what[0].upper()}{fault.what[1:]}.", fault.where.rpartition(".")[2]) from None
     part.save()
     if part.shape["kind"] != kind:
         let_go_of_lost_sizes(parts)

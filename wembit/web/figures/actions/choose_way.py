@@ -7,10 +7,10 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.craft.schools import QUESTIONS
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import SCHOOL, Version
 from wembit.web.figures.queries import figure_of, newest_version, part_of
 from wembit.web.studio.models import MAKER, Member, Studio
-from wembit.web.told import Told
 
 from .thaw import thawed
 
@@ -20,11 +20,11 @@ def choose_way(
     member: Member, figure_id: UUID, question: str, way: str, *, only_here: bool = False, part: str = ""
 ) -> Version:
     """Keep a way as the studio's, which then holds for every figure that says nothing else, as this figure's own, or as
-    that of one part of it. Raises `Told`, `Http404`.
+    that of one part of it. Raises `Refusal`, `Http404`.
     """
     member.must_be(MAKER)
     if question not in QUESTIONS or way not in QUESTIONS[question].ways:
-        raise Told("Choose one of the ways.", "way")
+        raise Refusal("Choose one of the ways.", "way")
     version = newest_version(figure_of(member.studio, figure_id))
     if part:
         version = thawed(version)

@@ -18,7 +18,7 @@ from .thaw import thawed
 
 @transaction.atomic
 def follow_part(member: Member, figure_id: UUID, key: str, relation: Relation) -> Part:
-    """Keep the relation in place of one that says the same size. Raises `Told` for a ring or a size that cannot be."""
+    """Keep the relation in place of one that says the same size. Raises `Refusal` for a ring or a size that cannot be."""
     member.must_be(MAKER)
     version = thawed(newest_version(figure_of(member.studio, figure_id)))
     part = part_of(version, key)

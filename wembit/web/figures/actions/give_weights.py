@@ -19,7 +19,7 @@ from .thaw import thawed
 
 @transaction.atomic
 def give_weights(member: Member, figure_id: UUID, grams: Mapping[str, float]) -> Version:
-    """Each part named by key grows or shrinks until a piece takes its grams. Raises `Told`, `Http404`."""
+    """Each part named by key grows or shrinks until a piece takes its grams. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     version = thawed(newest_version(figure_of(member.studio, figure_id)))
     for part in parts_of(version):

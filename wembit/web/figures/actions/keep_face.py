@@ -8,11 +8,11 @@ from uuid import UUID
 from django.db import transaction
 from django.http import Http404
 
+from wembit.web.errors import Refusal
 from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.queries import figure_of, newest_version, parts_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .thaw import thawed
 
@@ -22,18 +22,18 @@ ON_A_FACE = ("eye", "ear", "nose", "snout", "head")
 
 @transaction.atomic
 def keep_face(member: Member, figure_id: UUID, name: str) -> Version:
-    """The seats of what sits on the face now, under a name; a face of that name is replaced. Raises `Told`, `Http404`."""
+    """The seats of what sits on the face now, under a name; a face of that name is replaced. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     version = thawed(newest_version(figure_of(member.studio, figure_id)))
     name = " ".join(name.split())[:40]
     if not name:
-        raise Told("Give the face a name, like sleepy.", "face_name")
+        raise Refusal("Give the face a name, like sleepy.", "face_name")
     seats = {part.key: part.seat for part in on_the_face(parts_of(version))}
     if not seats:
-        raise Told("Nothing sits on a face yet: add eyes or ears.", "face_name")
+        raise Refusal("Nothing sits on a face yet: add eyes or ears.", "face_name")
     others = [face for face in version.faces if face["name"] != name]
     if len(others) >= MOST:
-        raise Told(f"At most {MOST} faces.", "face_name")
+        raise Refusal(f"At most {MOST} faces.", "face_name")
     version.faces = [*others, {"name": name, "seats": seats}]
     version.save(update_fields=["faces"])
     return version

@@ -21,7 +21,7 @@ from .thaw import thawed
 def keep_tracing(
     member: Member, figure_id: UUID, tracing_id: UUID, *, kind: str = "", name: str = "", key: str = ""
 ) -> Part:
-    """A new part of that kind, or the part called `key` in the traced shape. Raises `Told` for an outline that cannot
+    """A new part of that kind, or the part called `key` in the traced shape. Raises `Refusal` for an outline that cannot
     be, `Http404`."""
     member.must_be(MAKER)
     tracing = tracing_of(member.studio, figure_id, tracing_id)

@@ -9,12 +9,12 @@ from django.db import transaction
 
 from wembit.core.errors import BadInput
 from wembit.core.pose.nudging import nudged, sunk
+from wembit.web.errors import Refusal
 from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import figure_of, newest_version, part_of, parts_of
 from wembit.web.figures.to_core.seating import placed, placed_part
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .thaw import thawed
 
@@ -36,7 +36,7 @@ class Push:
 
 @transaction.atomic
 def nudge_part(member: Member, figure_id: UUID, key: str, push: Push) -> Part:
-    """Keep where the part sits after a push; sizes are those of the figure as it is drawn. Raises `Told`, `Http404`."""
+    """Keep where the part sits after a push; sizes are those of the figure as it is drawn. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     version = thawed(newest_version(figure_of(member.studio, figure_id)))
     part = part_of(version, key)
@@ -44,7 +44,7 @@ def nudge_part(member: Member, figure_id: UUID, key: str, push: Push) -> Part:
     try:
         pieces = placed(parts_of(version))
     except BadInput as fault:
-        raise Told(f"{fault.what[0].upper()}{fault.what[1:]}.", "part") from None
+        raise Refusal(f"{fault.what[0].upper()}{fault.what[1:]}.", "part") from None
     seat = nudged(pieces, key, push.view, push.right_mm / scale, push.up_mm / scale, push.mirror)
     seat = sunk(seat, push.deeper_mm / scale, placed_part(part).shape)
     kept = {**part.seat, "t": seat.t, "sink": seat.sink_mm}

@@ -13,7 +13,7 @@ from wembit.web.studio.models import Member
 
 @transaction.atomic
 def remove_layer(member: Member, figure_id: UUID, key: str, position: int) -> Part:
-    """The part without that layer; what is left of its cores fills it. Raises `Told`, `Http404`."""
+    """The part without that layer; what is left of its cores fills it. Raises `Refusal`, `Http404`."""
     part, layers = opened(member, figure_id, key, position)
     del layers[position]
     shared(layers)

@@ -7,12 +7,12 @@ from uuid import UUID
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
+from wembit.web.errors import Refusal
 from wembit.web.figures.editing.following import follow
 from wembit.web.figures.models import Choice
 from wembit.web.figures.queries import figure_of, newest_version
 from wembit.web.stash.models import FIBRE, Item
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .thaw import thawed
 
@@ -23,7 +23,7 @@ def swap_fibre(
 ) -> list[str]:
     """Every slot of the colourway that has the old fibre (or, of those, the named ones) gets the new one: so every layer,
     step and detail that names it changes in one press. The names of the slots are returned; with them the press is taken
-    back. Raises `Told` where the old fibre is nowhere, `Http404`."""
+    back. Raises `Refusal` where the old fibre is nowhere, `Http404`."""
     member.must_be(MAKER)
     version = thawed(newest_version(figure_of(member.studio, figure_id)))
     colourway = get_object_or_404(version.colourways, name=way)
@@ -33,7 +33,7 @@ def swap_fibre(
         choices = choices.filter(slot__name__in=slots)
     changed = [choice.slot.name for choice in choices]
     if not changed:
-        raise Told("That fibre is nowhere in this colourway.", "old")
+        raise Refusal("That fibre is nowhere in this colourway.", "old")
     choices.update(item=new)
     follow(version)
     return changed

@@ -8,6 +8,7 @@ from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
 from wembit.core.grams.estimate import estimate
 from wembit.core.grams.relations import order
+from wembit.web.errors import Refusal
 from wembit.web.figures.editing.following import follow, relations_of
 from wembit.web.figures.editing.layers import spots_within
 from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
@@ -16,14 +17,13 @@ from wembit.web.figures.to_core.estimating import Palette, request_of
 from wembit.web.figures.to_core.seating import placed
 from wembit.web.stash.models import FIBRE, Item
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
 def take_in_figure(member: Member, found: dict) -> Figure:
     """The figure of a file that was read as a new one; a wool of the same name, breed and form on the shelf takes its slot.
 
-    Raises `Told` naming the place of what is wrong; then nothing is kept.
+    Raises `Refusal` naming the place of what is wrong; then nothing is kept.
     """
     member.must_be(MAKER)
     studio = member.studio
@@ -51,7 +51,7 @@ def _named(member: Member, name: str) -> Figure:
     """A figure of that name, with a number behind it where the name is taken."""
     name = " ".join(name.split())
     if not name:
-        raise Told("name: is empty.", "file")
+        raise Refusal("name: is empty.", "file")
     for number in range(1, 100):
         wanted = name if number == 1 else f"{name[:75]} ({number})"
         try:
@@ -59,7 +59,7 @@ def _named(member: Member, name: str) -> Figure:
                 return Figure.objects.create(studio=member.studio, name=wanted)
         except IntegrityError:
             continue
-    raise Told(f"There are too many figures called {name}.", "file")
+    raise Refusal(f"There are too many figures called {name}.", "file")
 
 
 def _slot(slots: dict[str, Slot], version: Version, name: str) -> Slot:
@@ -74,9 +74,9 @@ def _part(version: Version, slots: dict[str, Slot], each: dict, position: int) -
     try:
         SHAPE(each["shape"], f"{where}.shape")
     except BadInput as fault:
-        raise Told(f"{fault.where}: {fault.what}.", "file") from None
+        raise Refusal(f"{fault.where}: {fault.what}.", "file") from None
     if Part.objects.filter(version=version, key=each["key"]).exists():
-        raise Told(f"{where}.key: {each['key']} stands twice.", "file")
+        raise Refusal(f"{where}.key: {each['key']} stands twice.", "file")
     given = {name: each[name] for name in PART_FIELDS if name in each}
     part = Part.objects.create(studio=version.studio, version=version, position=position, **given)
     for order_, layer in enumerate(each["layers"]):
@@ -89,7 +89,7 @@ def _part(version: Version, slots: dict[str, Slot], each: dict, position: int) -
 
 def _colourway(version: Version, slots: dict[str, Slot], way: dict, position: int) -> None:
     if version.colourways.filter(name__iexact=way["name"]).exists():
-        raise Told(f"colourways[{position}].name: {way['name']} stands twice.", "file")
+        raise Refusal(f"colourways[{position}].name: {way['name']} stands twice.", "file")
     made = Colourway.objects.create(studio=version.studio, version=version, name=way["name"], position=position)
     for name, fibre in way["fibres"].items():
         item = _like(version.studio, fibre)
@@ -112,8 +112,8 @@ def _checked(version: Version) -> None:
         order({part.key: relations_of(part) for part in parts})
         estimate(request_of(version, parts, Palette({}, {})))
     except BadInput as fault:
-        raise Told(f"{fault.where}: {fault.what}.", "file") from None
+        raise Refusal(f"{fault.where}: {fault.what}.", "file") from None
     except KeyError as missing:
-        raise Told(f"a layer's rule lacks {missing.args[0]}.", "file") from None
+        raise Refusal(f"a layer's rule lacks {missing.args[0]}.", "file") from None
     except (TypeError, ValueError):
-        raise Told("a layer's rule holds something of the wrong kind.", "file") from None
+        raise Refusal("a layer's rule holds something of the wrong kind.", "file") from None

@@ -6,10 +6,10 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Figure
 from wembit.web.figures.queries import figure_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 KINDS = {
     "own": "our own",
@@ -26,14 +26,14 @@ WHOM = {"": "grown-ups", "child": "a child", "animal": "an animal", "prop": "a p
 def tell_origin(
     member: Member, figure_id: UUID, *, kind: str, sale: str, whom: str, credit: str, safety: str
 ) -> Figure:
-    """Keep a figure's origin. Raises `Told` where a credit is asked for and none stands there, `Http404`."""
+    """Keep a figure's origin. Raises `Refusal` where a credit is asked for and none stands there, `Http404`."""
     member.must_be(MAKER)
     figure = figure_of(member.studio, figure_id)
     if kind not in KINDS or sale not in SALE or whom not in WHOM:
-        raise Told("Choose one of the list.", "origin_kind")
+        raise Refusal("Choose one of the list.", "origin_kind")
     credit = " ".join(credit.split())[:160]
     if sale == "credit" and not credit:
-        raise Told("Write the credit that goes with it.", "credit")
+        raise Refusal("Write the credit that goes with it.", "credit")
     figure.origin = {"kind": kind, "sale": sale, "whom": whom, "credit": credit, "safety": safety.strip()[:300]}
     figure.save(update_fields=["origin"])
     return figure

@@ -13,7 +13,7 @@ from wembit.web.studio.models import MAKER, Member
 
 @transaction.atomic
 def trace(member: Member, figure_id: UUID, tracing_id: UUID, changes: dict) -> Tracing:
-    """Keep `points` and `marks` (in units of the board) and the sizes that come. Raises `Told`, `Http404`."""
+    """Keep `points` and `marks` (in units of the board) and the sizes that come. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     tracing = tracing_of(member.studio, figure_id, tracing_id)
     apply(tracing, changes)

@@ -1,0 +1,1 @@
+"""Colourways side by side, faces, two figures compared."""

@@ -7,7 +7,6 @@ from django.contrib import messages
 from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
-from wembit.web.answers import page, tried
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_colourway import add_colourway
 from wembit.web.figures.actions.choose_fibre import choose_fibre
@@ -18,6 +17,7 @@ from wembit.web.figures.actions.swap_fibre import swap_fibre
 from wembit.web.figures.drawing.fibre_options import fibre_options
 from wembit.web.figures.drawing.layout import pictures
 from wembit.web.figures.figure_page.page import answer, moved
+from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
 from .comparison import Side, compared, side_of

@@ -1,0 +1,1 @@
+"""What holds between the parts of a figure while it is changed."""

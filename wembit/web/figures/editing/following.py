@@ -7,10 +7,10 @@ from dataclasses import asdict
 from wembit.core.errors import BadInput
 from wembit.core.grams.relations import WOOL, Relation, holds, resolve
 from wembit.core.shape.sizes import sizes
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.queries import colourway_of, parts_of
 from wembit.web.figures.to_core.estimating import Palette, request_of
-from wembit.web.told import Told
 
 ROUNDS, NEAR = 8, 1e-6
 
@@ -22,7 +22,7 @@ def relations_of(part: Part) -> list[Relation]:
 def follow(version: Version, parts: list[Part] | None = None) -> None:
     """Keep the sizes of all parts that follow others; `parts` are the version's, where they have been read already.
 
-    Raises `Told` with the core's words where one cannot be held.
+    Raises `Refusal` with the core's words where one cannot be held.
 
     What a join hides hangs on the sizes, and wool on what is hidden, so it is asked again until nothing moves.
     """
@@ -39,7 +39,7 @@ def follow(version: Version, parts: list[Part] | None = None) -> None:
         try:
             shapes = resolve(rows, {part.key: relations_of(part) for part in parts}, version.scale)
         except BadInput as fault:
-            raise Told(told(fault, parts), "relations") from None
+            raise Refusal(told(fault, parts), "relations") from None
         moved = [part for part in parts if part.key in shapes and not alike(part.shape, shapes[part.key])]
         for part in moved:
             part.shape = shapes[part.key]

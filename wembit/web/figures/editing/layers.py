@@ -9,12 +9,12 @@ from django.http import Http404
 
 from wembit.core.errors import BadInput
 from wembit.core.grams.estimate import estimate
+from wembit.web.errors import Refusal
 from wembit.web.figures.actions.thaw import thawed
 from wembit.web.figures.models import Layer, Part, Slot, Version
 from wembit.web.figures.queries import figure_of, newest_version, part_of
 from wembit.web.figures.to_core.estimating import Palette, request_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .following import follow
 
@@ -23,10 +23,10 @@ KEPT_SLOTS = ("core", "main")  # a figure's first two slots stay while nothing n
 
 
 def slot_called(version: Version, name: str) -> Slot:
-    """The version's slot of that name, made where there is none. Raises `Told` for a name that is empty."""
+    """The version's slot of that name, made where there is none. Raises `Refusal` for a name that is empty."""
     name = " ".join(name.split())[:40]
     if not name:
-        raise Told("Say where the colour goes: back, belly, eye ring.", "slot")
+        raise Refusal("Say where the colour goes: back, belly, eye ring.", "slot")
     found = Slot.objects.filter(version=version, name__iexact=name).first()
     if found:
         return found
@@ -60,14 +60,14 @@ def shared(layers: Sequence[Layer], chosen: Layer | None = None) -> None:
 
 
 def spots_within(version: Version, field: str = "spots") -> None:
-    """Raises `Told` where a figure has more spots than can be drawn."""
+    """Raises `Refusal` where a figure has more spots than can be drawn."""
     rules = Layer.objects.filter(part__version=version, rule__has_key="spots").values_list("rule", flat=True)
     if sum(rule["spots"] for rule in rules) > MOST_SPOTS:
-        raise Told(f"A figure has at most {MOST_SPOTS:,} spots in all.", field)
+        raise Refusal(f"A figure has at most {MOST_SPOTS:,} spots in all.", field)
 
 
 def keep(part: Part, layers: Sequence[Layer]) -> Part:
-    """Store the layers in this order and the part as it then is. Raises `Told` with the core's words beside the field."""
+    """Store the layers in this order and the part as it then is. Raises `Refusal` with the core's words beside the field."""
     kept = [layer.pk for layer in layers if not layer._state.adding]
     part.layers.exclude(pk__in=kept).delete()
     for position, layer in enumerate(layers):
@@ -80,5 +80,5 @@ def keep(part: Part, layers: Sequence[Layer]) -> Part:
     try:
         estimate(request_of(part.version, [fresh], Palette({}, {})))
     except BadInput as fault:
-        raise Told(f"{fault.what[0].upper()}{fault.what[1:]}.", fault.where.rpartition(".")[2]) from None
+        raise Refusal(f"{fault.what[0].upper()}{fault.what[1:]}.", fault.where.rpartition(".")[2]) from None
     return fresh

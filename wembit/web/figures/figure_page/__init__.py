@@ -1,0 +1,1 @@
+"""The figures, one figure, its parts and layers."""

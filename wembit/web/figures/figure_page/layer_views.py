@@ -5,12 +5,12 @@ from __future__ import annotations
 from django.http import Http404
 from django.views.decorators.http import require_POST
 
-from wembit.web.answers import tried
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_layer import add_layer
 from wembit.web.figures.actions.change_layer import change_layer
 from wembit.web.figures.actions.raise_layer import raise_layer
 from wembit.web.figures.actions.remove_layer import remove_layer
+from wembit.web.responses import tried
 
 from .layer_form import read_layer
 from .page import answer, moved, whole

@@ -20,7 +20,6 @@ from wembit.core.pose.pair_line import pair_line
 from wembit.core.pose.placing import axis_length, standing_angles
 from wembit.core.shape.sizes import CLOSED
 from wembit.web import numbers
-from wembit.web.answers import page
 from wembit.web.figures import queries
 from wembit.web.figures.actions.tell_origin import KINDS as ORIGINS
 from wembit.web.figures.actions.tell_origin import SALE, WHOM
@@ -32,6 +31,7 @@ from wembit.web.figures.size_words import SHAPES, WORDS, related, sizes
 from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, plan_figure, small_things, sums
 from wembit.web.figures.to_core.seating import carried, placed, placed_part, visible
 from wembit.web.figures.to_core.wiring import wire_of, wires
+from wembit.web.responses import page
 
 from .explanations import RANGE, STANDS, why_layer
 from .layer_form import MEASURED, ROLES

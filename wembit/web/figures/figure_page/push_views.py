@@ -5,10 +5,10 @@ from __future__ import annotations
 from django.views.decorators.http import require_POST
 
 from wembit.core.pose.mesh import VIEWS
-from wembit.web.answers import tried
 from wembit.web.fields import signed
 from wembit.web.figures import queries
 from wembit.web.figures.actions.nudge_part import MOST_DEGREES, MOST_MM, Push, nudge_part
+from wembit.web.responses import tried
 
 from .page import answer, moved
 

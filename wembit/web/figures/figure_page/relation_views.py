@@ -12,7 +12,6 @@ from django_htmx.http import HttpResponseClientRedirect
 from wembit.core import units
 from wembit.core.grams.relations import WOOL, Relation
 from wembit.core.portions import TooMuch, Wish, divide
-from wembit.web.answers import page, tried
 from wembit.web.fields import length_field, weight_field
 from wembit.web.figures import queries
 from wembit.web.figures.actions.follow_part import follow_part
@@ -20,6 +19,7 @@ from wembit.web.figures.actions.give_weights import give_weights
 from wembit.web.figures.actions.let_go import let_go
 from wembit.web.figures.size_words import related
 from wembit.web.figures.to_core.estimating import Palette
+from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
 from .page import answer, moved

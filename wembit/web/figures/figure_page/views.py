@@ -8,7 +8,6 @@ from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.web.answers import again, tried
 from wembit.web.fields import length_field
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_part import add_part
@@ -21,7 +20,8 @@ from wembit.web.figures.actions.make_figure import make_figure
 from wembit.web.figures.actions.remove_part import remove_part
 from wembit.web.figures.drawing.layout import pictures
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
-from wembit.web.pictures import cleaned
+from wembit.web.responses import again, tried
+from wembit.web.uploads import cleaned
 
 from .page import answer, moved, whole
 from .part_form import read_part

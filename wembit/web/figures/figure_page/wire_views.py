@@ -6,10 +6,10 @@ from django import forms
 from django.views.decorators.http import require_POST
 
 from wembit.core.craft.armature import PIPE_CLEANER, WIRE
-from wembit.web.answers import tried
 from wembit.web.fields import length_field, signed
 from wembit.web.figures import queries
 from wembit.web.figures.actions.set_wire import set_wire
+from wembit.web.responses import tried
 
 from .page import answer, moved
 

@@ -1,0 +1,1 @@
+"""Figures as files, out and in."""

@@ -8,10 +8,10 @@ from pathlib import Path
 
 from jsonschema import Draft202012Validator
 
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import PART_FIELDS, Figure, Part, Version
 from wembit.web.figures.queries import newest_version, parts_of
 from wembit.web.stash.queries import colours
-from wembit.web.told import Told
 
 FORMAT = 1
 LARGEST_BYTES = 2_000_000
@@ -64,20 +64,20 @@ def _colourways(version: Version) -> list[dict]:
 
 
 def read_file(content: bytes) -> dict:
-    """The figure in a file. Raises `Told` naming the place of what is wrong."""
+    """The figure in a file. Raises `Refusal` naming the place of what is wrong."""
     if len(content) > LARGEST_BYTES:
-        raise Told("That file is larger than 2 MB: a figure's file is not.", "file")
+        raise Refusal("That file is larger than 2 MB: a figure's file is not.", "file")
     try:
         found = json.loads(content.decode("utf-8"), parse_constant=_no_constant)
     except (UnicodeDecodeError, ValueError, RecursionError) as fault:
-        raise Told(f"That file is no JSON that can be read ({fault}).", "file") from None
+        raise Refusal(f"That file is no JSON that can be read ({fault}).", "file") from None
     if not isinstance(found, dict) or "wembit_figure" not in found:
-        raise Told("That file holds no figure of Wembit: it begins with wembit_figure.", "file")
+        raise Refusal("That file holds no figure of Wembit: it begins with wembit_figure.", "file")
     if found["wembit_figure"] != FORMAT:
-        raise Told(f"That file is of format {found['wembit_figure']}; this Wembit reads format {FORMAT}.", "file")
+        raise Refusal(f"That file is of format {found['wembit_figure']}; this Wembit reads format {FORMAT}.", "file")
     faults = sorted(Draft202012Validator(schema()).iter_errors(found), key=lambda fault: list(map(str, fault.path)))
     if faults:
-        raise Told(f"{_place(faults[0].absolute_path)}: {faults[0].message[:160]}.", "file")
+        raise Refusal(f"{_place(faults[0].absolute_path)}: {faults[0].message[:160]}.", "file")
     return found
 
 

@@ -8,12 +8,12 @@ from django.http import HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from wembit.web.answers import again, tried
 from wembit.web.figures import queries
 from wembit.web.figures.actions.take_in_figure import take_in_figure
 from wembit.web.figures.drawing.layout import pictures
 from wembit.web.figures.print_templates.sheets import file_name
 from wembit.web.figures.to_core.estimating import Palette
+from wembit.web.responses import again, tried
 from wembit.web.studio.models import MAKER
 
 from .figure_file import figure_as_json, read_file, schema

@@ -1,0 +1,1 @@
+"""All that a figure takes, held against the house."""

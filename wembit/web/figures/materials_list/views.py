@@ -6,7 +6,6 @@ from django import forms
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.craft.notions import FITTINGS, MILLIMETRES
-from wembit.web.answers import page, tried
 from wembit.web.fields import MeasureField, length_field
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_fitting import add_fitting
@@ -14,6 +13,7 @@ from wembit.web.figures.actions.drop_fitting import drop_fitting
 from wembit.web.figures.actions.tell_origin import tell_origin
 from wembit.web.figures.figure_page.page import answer, moved
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
+from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
 from .materials import listing

@@ -9,13 +9,13 @@ from django.views.decorators.http import require_GET, require_POST
 from wembit.core.craft.cautions import FIRST
 from wembit.core.craft.schools import QUESTIONS
 from wembit.core.work.steps import minutes_range
-from wembit.web.answers import page, tried
 from wembit.web.fields import number
 from wembit.web.figures import queries
 from wembit.web.figures.actions import change_order
 from wembit.web.figures.actions.choose_way import choose_way
 from wembit.web.figures.drawing.layout import pictures
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
+from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
 from .order import chosen_way, left_out, order_of, questions

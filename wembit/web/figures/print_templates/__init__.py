@@ -1,0 +1,1 @@
+"""Templates at true size."""

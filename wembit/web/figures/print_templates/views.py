@@ -9,7 +9,7 @@ from django.views.decorators.http import require_GET
 from wembit.core.drawing.templates import PAPERS
 from wembit.web.figures import queries
 
-from . import sheets as printing
+from . import sheets
 
 
 def _sheets(request, figure):
@@ -19,7 +19,7 @@ def _sheets(request, figure):
     chosen = request.GET.getlist("part")
     paper = request.GET.get("paper", "A4")
     paper = paper if paper in PAPERS else "A4"
-    return printing.sheets(version, parts, chosen, paper, request.studio), parts, chosen, paper
+    return sheets.sheets(version, parts, chosen, paper, request.studio), parts, chosen, paper
 
 
 @require_GET
@@ -43,7 +43,7 @@ def sheet(request, figure_id, number):
         raise Http404
     context = {"sheet": found[number - 1], "figure": figure, "file": True}
     response = render(request, "figures/print_templates/sheet.svg", context, content_type="image/svg+xml")
-    response["Content-Disposition"] = f'attachment; filename="{printing.file_name(figure)}-{number}.svg"'
+    response["Content-Disposition"] = f'attachment; filename="{sheets.file_name(figure)}-{number}.svg"'
     return response
 
 
@@ -52,6 +52,6 @@ def pdf(request, figure_id):
     """All sheets as one PDF, at their true size."""
     figure = queries.figure_of(request.studio, figure_id)
     found = _sheets(request, figure)[0]
-    response = HttpResponse(printing.pdf(found, figure.name), content_type="application/pdf")
-    response["Content-Disposition"] = f'attachment; filename="{printing.file_name(figure)}.pdf"'
+    response = HttpResponse(sheets.pdf(found, figure.name), content_type="application/pdf")
+    response["Content-Disposition"] = f'attachment; filename="{sheets.file_name(figure)}.pdf"'
     return response

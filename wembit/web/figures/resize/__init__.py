@@ -1,0 +1,1 @@
+"""How big a figure comes out."""

@@ -11,12 +11,12 @@ from django.views.decorators.http import require_http_methods
 
 from wembit.core.errors import BadInput
 from wembit.core.grams.largest_scale import LARGEST, SMALLEST, Largest, TooLittle, largest, scale_for
-from wembit.web.answers import page, tried
 from wembit.web.fields import length_field, number, weight_field
 from wembit.web.figures import queries
 from wembit.web.figures.actions.resize_figure import resize_figure
 from wembit.web.figures.drawing.layout import pictures, together
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, request_of, sums
+from wembit.web.responses import page, tried
 from wembit.web.stash.models import FIBRE, Item
 from wembit.web.stash.queries import items
 from wembit.web.studio.models import MAKER

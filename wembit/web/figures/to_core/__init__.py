@@ -1,0 +1,1 @@
+"""Stored figures as the core wants them, and what it answers."""

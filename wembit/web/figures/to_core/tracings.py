@@ -11,8 +11,8 @@ from wembit.core.errors import BadInput
 from wembit.core.grams.estimate import Range, estimate
 from wembit.core.shape import tracing as core
 from wembit.core.shape.sizes import sizes
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Tracing
-from wembit.web.told import Told
 
 BARE_WIDTH, BARE_HEIGHT = 1000, 640  # units of a board without a picture
 GRID_MM = 10.0
@@ -37,9 +37,9 @@ def tracing_of(studio, figure_id: UUID, tracing_id: UUID) -> Tracing:
 
 
 def apply(tracing: Tracing, changes: dict) -> None:
-    """Give a tracing `points` and `marks` (in units of the board) and sizes, unsaved. Raises `Told`."""
+    """Give a tracing `points` and `marks` (in units of the board) and sizes, unsaved. Raises `Refusal`."""
     if len(changes.get("points", ())) > MOST_POINTS:
-        raise Told(f"At most {MOST_POINTS} points. Take some away.", "points")
+        raise Refusal(f"At most {MOST_POINTS} points. Take some away.", "points")
     for name in SIZES:
         if name in changes:
             setattr(tracing, name, changes[name])
@@ -49,7 +49,7 @@ def apply(tracing: Tracing, changes: dict) -> None:
         try:
             tracing.mm_a_unit = core.scale_of(*tracing.marks, tracing.mark_mm)
         except BadInput as fault:
-            raise Told(f"The two ends of the distance {fault.what}.", "mark_mm") from None
+            raise Refusal(f"The two ends of the distance {fault.what}.", "mark_mm") from None
 
 
 def board_size(tracing: Tracing) -> tuple[int, int]:
@@ -70,7 +70,7 @@ def units(tracing: Tracing, x_mm: float, y_mm: float) -> list[float]:
 
 
 def drawn_of(tracing: Tracing) -> Drawn:
-    """What the tracing becomes. Raises `Told` with the core's words."""
+    """What the tracing becomes. Raises `Refusal` with the core's words."""
     points = millimetres(tracing)
     try:
         if tracing.kind == Tracing.SILHOUETTE:
@@ -80,18 +80,18 @@ def drawn_of(tracing: Tracing) -> Drawn:
         shape, pitch, bends = core.wire(points, tracing.diameter_mm, tracing.wire_mm)
         return Drawn(shape, tracing.firmness, pitch, bends)
     except BadInput as fault:
-        raise Told(f"{fault.what[0].upper()}{fault.what[1:]}.", "points") from None
+        raise Refusal(f"{fault.what[0].upper()}{fault.what[1:]}.", "points") from None
 
 
 def weight_of(tracing: Tracing) -> tuple[dict[str, float], Range]:
-    """Sizes in mm, and the grams of the traced part in one wool right through. Raises `Told`."""
+    """Sizes in mm, and the grams of the traced part in one wool right through. Raises `Refusal`."""
     drawn = drawn_of(tracing)
     part = {"name": "traced", "shape": drawn.shape, "firmness": tracing.firmness,
             "layers": [{"role": "core", "fibre": "wool"}]}  # fmt: skip
     try:
         return sizes(drawn.shape), estimate({"parts": [part]}).all
     except BadInput as fault:
-        raise Told(f"{fault.what[0].upper()}{fault.what[1:]}.", "points") from None
+        raise Refusal(f"{fault.what[0].upper()}{fault.what[1:]}.", "points") from None
 
 
 def grid_of(tracing: Tracing) -> str:

@@ -1,0 +1,1 @@
+"""Parts drawn over a picture."""

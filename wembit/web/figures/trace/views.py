@@ -8,7 +8,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from wembit.core.craft.materials import FIRMNESS, FIRMNESS_WORDS
 from wembit.core.craft.part_kinds import KINDS
-from wembit.web.answers import again, page, tried
+from wembit.web.errors import Refusal
 from wembit.web.fields import length_field, number, signed
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_reference import add_reference
@@ -19,8 +19,8 @@ from wembit.web.figures.actions.trace import trace
 from wembit.web.figures.models import Tracing
 from wembit.web.figures.size_words import WORDS
 from wembit.web.figures.to_core import tracings
-from wembit.web.pictures import cleaned
-from wembit.web.told import Told
+from wembit.web.responses import again, page, tried
+from wembit.web.uploads import cleaned
 
 LENGTHS = {
     "thickness_mm": (0.1, 200), "diameter_mm": (0.2, 400), "wire_mm": (0.1, 10), "mark_mm": (0.1, 10_000),
@@ -99,7 +99,7 @@ def shown(request, tracing: Tracing, faults: dict) -> dict:
         try:
             sizes, grams = tracings.weight_of(tracing)
             context |= {"sizes": [(WORDS[name], mm) for name, mm in sizes.items()], "grams": grams}
-        except Told as trouble:
+        except Refusal as trouble:
             context["trouble"] = trouble.message
     return context
 

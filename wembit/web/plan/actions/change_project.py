@@ -8,10 +8,10 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web import clock
+from wembit.web.errors import Refusal
 from wembit.web.plan.models import Need, Project
 from wembit.web.plan.queries import project_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .reserve import reserve
 
@@ -20,18 +20,18 @@ RANGE = ("p10", "p50", "p90")
 
 @transaction.atomic
 def change_project(member: Member, project_id: UUID, *, name: str, count: int, start: dt.date, due: dt.date) -> Project:
-    """Keep the changes; the needs follow the number. Raises `Told`, `Http404`."""
+    """Keep the changes; the needs follow the number. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     project = project_of(member.studio, project_id)
     if due < clock.today(member.studio) and due != project.due:
-        raise Told("The due date lies behind. Choose today or later.", "due")
+        raise Refusal("The due date lies behind. Choose today or later.", "due")
     if start > due:
-        raise Told("It would start after it is due. Choose an earlier start.", "start")
+        raise Refusal("It would start after it is due. Choose an earlier start.", "start")
     if not 1 <= count <= 500:
-        raise Told("Choose how many: 1 to 500.", "count")
+        raise Refusal("Choose how many: 1 to 500.", "count")
     begun = project.makings.count()
     if count < begun:
-        raise Told(f"{begun} are begun already. Choose at least {begun}.", "count")
+        raise Refusal(f"{begun} are begun already. Choose at least {begun}.", "count")
     needs = list(project.needs.all())
     for need in needs:
         for part in RANGE:

@@ -10,12 +10,12 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from wembit.web import clock
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Colourway
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure, sums
 from wembit.web.plan.models import Need, Project
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .reserve import reserve
 
@@ -29,19 +29,19 @@ def plan_project(
 ) -> Project:
     """A project with its needs, and bags promised to them. Without a start: 14 days before the due date, not before today.
 
-    Raises `Told` for a due date that lies behind, a figure without parts or a slot without a fibre; `Http404`.
+    Raises `Refusal` for a due date that lies behind, a figure without parts or a slot without a fibre; `Http404`.
     """
     member.must_be(MAKER)
     studio, today = member.studio, clock.today(member.studio)
     ways = Colourway.objects.of(studio).select_related("version__figure", "studio")
     colourway = get_object_or_404(ways, pk=colourway_id)
     if due < today:
-        raise Told("The due date lies behind. Choose today or later.", "due")
+        raise Refusal("The due date lies behind. Choose today or later.", "due")
     start = start or max(today, due - dt.timedelta(days=DAYS_BEFORE))
     if start > due:
-        raise Told("It would start after it is due. Choose an earlier start.", "start")
+        raise Refusal("It would start after it is due. Choose an earlier start.", "start")
     if not 1 <= count <= 500:
-        raise Told("Choose how many: 1 to 500.", "count")
+        raise Refusal("Choose how many: 1 to 500.", "count")
     project = Project.objects.create(
         studio=studio,
         colourway=colourway,
@@ -56,18 +56,18 @@ def plan_project(
 
 
 def make_needs(project: Project) -> list[Need]:
-    """The needs of a project from its version's estimate. Raises `Told` where it has none."""
+    """The needs of a project from its version's estimate. Raises `Refusal` where it has none."""
     version = project.colourway.version
     parts = parts_of(version)
     if not parts:
-        raise Told(f"{version.figure.name} has no parts yet. Give it a body first.", "colourway")
+        raise Refusal(f"{version.figure.name} has no parts yet. Give it a body first.", "colourway")
     plan = plan_figure(version, parts, Palette.of(project.colourway))
     if plan.fault:
-        raise Told(f"{version.figure.name} cannot be computed: {plan.fault.what}.", "colourway")
+        raise Refusal(f"{version.figure.name} cannot be computed: {plan.fault.what}.", "colourway")
     found = sums(plan, project.count)
     bare = sorted({each.slot_name for each in found if each.item is None})
     if bare:
-        raise Told(f"Choose a fibre first for: {', '.join(bare)}.", "colourway")
+        raise Refusal(f"Choose a fibre first for: {', '.join(bare)}.", "colourway")
     return Need.objects.bulk_create(
         Need(
             studio=project.studio,

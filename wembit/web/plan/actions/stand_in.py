@@ -12,6 +12,7 @@ from django.db import transaction
 from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 
+from wembit.web.errors import Refusal
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.plan.models import PLANNED, Need, Project, StandIn
@@ -19,7 +20,6 @@ from wembit.web.plan.queries import open_needs, project_of
 from wembit.web.stash.models import FIBRE, ZERO, Item
 from wembit.web.stash.queries import colours
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .reserve import reserve
 
@@ -35,7 +35,7 @@ def stand_in(
     """The last `count` makings of the project take the new fibre where they would have taken the old one (where it is seen, or
     where it is hidden). Needs and promises follow; the figure stays as it is. The same press (`key`) again changes nothing.
 
-    Raises `Told`, `Http404`.
+    Raises `Refusal`, `Http404`.
     """
 
     def all_of_it(need: Need, new: Item) -> Moved:
@@ -75,12 +75,12 @@ def moved_over(
     new = get_object_or_404(Item.objects.of(member.studio).filter(kind=FIBRE), pk=new_id)
     need = next(iter(open_needs(member.studio, project=project, item=old_id, seen=seen)), None)
     if project.state != PLANNED or need is None or not need.left:
-        raise Told("That project takes no more of that wool. Load the page anew.")
+        raise Refusal("That project takes no more of that wool. Load the page anew.")
     if new.pk == need.item_id:
-        raise Told("That is the wool that is short itself. Choose another one.", "new")
+        raise Refusal("That is the wool that is short itself. Choose another one.", "new")
     left = makings_left(need)
     if not 1 <= count <= left:
-        raise Told(f"Choose for how many it stands in: 1 to {left}.", "count")
+        raise Refusal(f"Choose for how many it stands in: 1 to {left}.", "count")
     found = how(need, new)
     made = StandIn.objects.create(
         studio=member.studio, project=project, old=need.item, new=new, seen=seen, count=count,

@@ -9,10 +9,10 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from wembit.web import clock
+from wembit.web.errors import Refusal
 from wembit.web.plan.models import Need, StandIn
 from wembit.web.plan.queries import open_needs
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .reserve import reserve
 from .stand_in import RANGE, stood_in
@@ -20,11 +20,11 @@ from .stand_in import RANGE, stood_in
 
 @transaction.atomic
 def take_back_stand_in(member: Member, stand_in_id: UUID) -> StandIn:
-    """Move back what is left of it. Raises `Told` where it was taken back already, `Http404`."""
+    """Move back what is left of it. Raises `Refusal` where it was taken back already, `Http404`."""
     member.must_be(MAKER)
     made = get_object_or_404(StandIn.objects.of(member.studio).locked(), pk=stand_in_id)
     if made.taken_back_at:
-        raise Told("That was taken back already.")
+        raise Refusal("That was taken back already.")
     made.taken_back_at = clock.now()
     made.save(update_fields=["taken_back_at"])
     needs = open_needs(member.studio, project=made.project_id, item=made.new_id, seen=made.new_seen)

@@ -9,14 +9,14 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.craft.materials import LOSS_CARDING
+from wembit.web.errors import Refusal
 from wembit.web.plan.actions.stand_in import stand_in
 from wembit.web.plan.models import StandIn
 from wembit.web.plan.queries import need_of
-from wembit.web.restock.answering import places_beside
+from wembit.web.restock.answers.answering import places_beside
 from wembit.web.stash.actions.blend import Share, blend
 from wembit.web.stash.ledger import Press
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
@@ -37,12 +37,12 @@ def card_and_use(
     """Make `grams` of the blend and let it stand in in the last `count` makings; `everywhere`: in all other projects, too,
     that are short of that wool where it is seen, or hidden, as it is here. All of it or nothing; the same press once.
 
-    Raises `Told`, `Short`, `Http404`.
+    Raises `Refusal`, `Short`, `Http404`.
     """
     member.must_be(MAKER)
     need = next((line.need for line in need_of(member.studio, project_id, item_id) if line.need.seen == seen), None)
     if need is None:
-        raise Told("That project takes no more of that wool. Load the page anew.")
+        raise Refusal("That project takes no more of that wool. Load the page anew.")
     others = places_beside(member.studio, need) if everywhere else []
     made = blend(
         member, shares, grams, name=name[:80] or f"blend for {need.project.name}", form="batt", press=press,

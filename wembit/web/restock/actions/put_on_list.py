@@ -7,23 +7,23 @@ from uuid import UUID
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
+from wembit.web.errors import Refusal
 from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
 def put_on_list(member: Member, packs: dict[UUID, int]) -> list[OrderLine]:
-    """Add `count` packs of each offer to its supplier's list, made where there is none. Raises `Told`, `Http404`."""
+    """Add `count` packs of each offer to its supplier's list, made where there is none. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     packs = {offer: count for offer, count in packs.items() if count > 0}
     if not packs:
-        raise Told("Choose at least one pack.", "count")
+        raise Refusal("Choose at least one pack.", "count")
     lines = []
     for offer_id, count in packs.items():
         offer = get_object_or_404(Offer.objects.of(member.studio).select_related("supplier"), pk=offer_id)
         if count > 1000:
-            raise Told("That is more than 1000 packs. Check the number.", "count")
+            raise Refusal("That is more than 1000 packs. Check the number.", "count")
         order, _ = Order.objects.get_or_create(studio=member.studio, supplier=offer.supplier, state=DRAFT)
         line, new = OrderLine.objects.get_or_create(
             order=order,

@@ -7,25 +7,25 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.restock.models import ARRIVED, Order
 from wembit.web.restock.queries import order_of, sent_orders
 from wembit.web.stash.actions.receive import Parcel, receive
 from wembit.web.stash.ledger import Press
 from wembit.web.stash.models import Entry
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
 def receive_order(member: Member, order_id: UUID, parcels: Sequence[Parcel], *, press: Press) -> Order:
-    """What came becomes lots on the shelf, and the order has arrived. Raises `Told`, `Http404`."""
+    """What came becomes lots on the shelf, and the order has arrived. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     order = order_of(member.studio, order_id).order
     Order.objects.filter(pk=order.pk).locked().get()
     if Entry.objects.of(member.studio).filter(client_key=press.key).exists():
         return order
     if not sent_orders(member.studio).filter(pk=order.pk).exists():
-        raise Told("That order is not on its way. Look at the shelf: it may have arrived already.")
+        raise Refusal("That order is not on its way. Look at the shelf: it may have arrived already.")
     order.entry = receive(member, parcels, press=press)
     order.state = ARRIVED
     order.save(update_fields=["entry", "state"])

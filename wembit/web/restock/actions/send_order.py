@@ -8,19 +8,19 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web import clock
+from wembit.web.errors import Refusal
 from wembit.web.restock.models import DRAFT, SENT, Order
 from wembit.web.restock.queries import order_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
 def send_order(member: Member, order_id: UUID, expected_on: dt.date | None = None) -> Order:
-    """The list was sent today; it is expected after the supplier's lead time unless said. Raises `Told`, `Http404`."""
+    """The list was sent today; it is expected after the supplier's lead time unless said. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     order = order_of(member.studio, order_id).order
     if order.state != DRAFT:
-        raise Told("That list was sent already.")
+        raise Refusal("That list was sent already.")
     today = clock.today(member.studio)
     order.state, order.sent_on = SENT, today
     order.expected_on = expected_on or today + dt.timedelta(days=order.supplier.lead_days)

@@ -14,12 +14,12 @@ from django.db import transaction
 from wembit.core.colour.mixture import blend as mixture
 from wembit.core.craft.materials import FORMS
 from wembit.core.portions import rounded
+from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press, Short
 from wembit.web.stash.models import BLENDED_IN, BLENDED_OUT, FIBRE, GRAMS, Entry, Item, Lot
 from wembit.web.stash.queries import lot_of, promises_broken_by
 from wembit.web.stash.swatch import curve_of, swatch_of_curve
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .lay_in import item_like
 from .name_drawer import drawer_called
@@ -61,7 +61,7 @@ def blend(
     """Take wool from the bags by the recipe and make a bag of `grams`; what carding loses, a share, is taken on top.
 
     The new fibre is of breed mixed and carries its recipe; its bag carries the colour that is predicted. Raises `Short`,
-    `Http404`, `Told` for a recipe that is none, for bags without a colour, and where promises would be broken, unless
+    `Http404`, `Refusal` for a recipe that is none, for bags without a colour, and where promises would be broken, unless
     `anyway`.
     """
     member.must_be(MAKER)
@@ -85,7 +85,7 @@ def blend(
             raise Short(lot, amount)
         broken = promises_broken_by(lot, amount)
         if broken and not anyway:
-            raise Told(
+            raise Refusal(
                 f"{lot.item.name} is promised: {broken[0].whose} would be short. Press again to take it anyway.",
                 "anyway",
             )
@@ -102,18 +102,18 @@ def blend(
 
 def _check(lots: Sequence[Lot], shares: Sequence[Share], grams: Decimal, form: str, loss: float) -> None:
     if len(lots) < 2 or len({lot.pk for lot in lots}) < len(lots):
-        raise Told("A blend takes two bags or more, each named once.")
+        raise Refusal("A blend takes two bags or more, each named once.")
     if any(share.parts < 1 for share in shares):
-        raise Told("Every bag of a blend gives at least one part.")
+        raise Refusal("Every bag of a blend gives at least one part.")
     if grams <= 0:
-        raise Told("Card more than nothing.", "grams")
+        raise Refusal("Card more than nothing.", "grams")
     if not 0 <= loss < 1:
-        raise Told("What carding loses is a share below the whole.", "loss")
+        raise Refusal("What carding loses is a share below the whole.", "loss")
     if form not in FORMS or not FORMS[form].blends:
-        raise Told("Choose what it becomes: a batt, sliver, tops or core wool.", "form")
+        raise Refusal("Choose what it becomes: a batt, sliver, tops or core wool.", "form")
     for lot in lots:
         if lot.curve is None:
-            raise Told(f"{lot.item.name} has no colour yet. Pick one at its bag first.")
+            raise Refusal(f"{lot.item.name} has no colour yet. Pick one at its bag first.")
 
 
 def _keep_recipe(item: Item, lots: Sequence[Lot], parts: Sequence[int]) -> None:

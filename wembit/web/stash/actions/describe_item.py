@@ -8,9 +8,9 @@ from uuid import UUID
 from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 
+from wembit.web.errors import Refusal
 from wembit.web.stash.models import Item
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
@@ -18,17 +18,19 @@ def describe_item(member: Member, item_id: UUID, **said: str | Decimal | None) -
     """Keep what is said of `name`, `breed`, `own_breed_id`, `form`, `minimum` (in its unit), `linear_g_m`; it
     holds for all its bags.
 
-    Raises `Told` for an empty name or one that another item has, `Http404`.
+    Raises `Refusal` for an empty name or one that another item has, `Http404`.
     """
     member.must_be(MAKER)
     item = get_object_or_404(Item.objects.of(member.studio), pk=item_id)
     for name, value in said.items():
         setattr(item, name, " ".join(value.split()) if name == "name" else value)
     if not item.name:
-        raise Told("Give it a name, as it stands on the label.", "name")
+        raise Refusal("Give it a name, as it stands on the label.", "name")
     try:
         with transaction.atomic():
             item.save(update_fields=list(said))
     except IntegrityError:
-        raise Told(f"There is a {item.name} of that kind on the shelf already. Choose another name.", "name") from None
+        raise Refusal(
+            f"There is a {item.name} of that kind on the shelf already. Choose another name.", "name"
+        ) from None
     return item

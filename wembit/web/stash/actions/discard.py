@@ -7,21 +7,21 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press
 from wembit.web.stash.models import DISCARDED, Entry
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 DISCARD = "discard"
 
 
 @transaction.atomic
 def discard(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, why: str = "") -> Entry:
-    """Record that `amount`, in the lot's unit, was thrown away. Raises `Short`, `Http404`, `Told`."""
+    """Record that `amount`, in the lot's unit, was thrown away. Raises `Short`, `Http404`, `Refusal`."""
     member.must_be(MAKER)
     lot = lot_of(member.studio, lot_id)
     if amount <= 0:
-        raise Told("Throw away more than nothing.", "amount")
+        raise Refusal("Throw away more than nothing.", "amount")
     page = Page.open(member, press, DISCARD, (lot_id, amount, why), [lot.item_id])
     return page.repeated or page.write([Line(lot.pk, DISCARDED, -amount)], note=why)

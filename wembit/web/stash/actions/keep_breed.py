@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from django.db import IntegrityError, transaction
 
 from wembit.core.craft.materials import CRIMPS, FELTING, TOUCHES, USES
+from wembit.web.errors import Refusal
 from wembit.web.stash.models import OwnBreed
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
@@ -24,11 +24,11 @@ def keep_breed(
     touch: str,
     uses: Sequence[str],
 ) -> OwnBreed:
-    """A source of fibre with its middle diameter in µm and staple in mm, and what it is like. Raises `Told`."""
+    """A source of fibre with its middle diameter in µm and staple in mm, and what it is like. Raises `Refusal`."""
     member.must_be(MAKER)
     name = " ".join(name.split())[:40]
     if not name:
-        raise Told("Give the breed a name.", "breed_name")
+        raise Refusal("Give the breed a name.", "breed_name")
     like = {
         "crimp": crimp if crimp in CRIMPS else CRIMPS[1],
         "felting": felting if felting in FELTING else FELTING[1],
@@ -41,4 +41,4 @@ def keep_breed(
                 studio=member.studio, name=name, micron_um=micron_um, staple_mm=staple_mm, like=like
             )
     except IntegrityError:
-        raise Told(f"There is a breed {name} of your own already.", "breed_name") from None
+        raise Refusal(f"There is a breed {name} of your own already.", "breed_name") from None

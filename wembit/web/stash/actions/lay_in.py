@@ -7,11 +7,11 @@ from itertools import chain, count
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press
 from wembit.web.stash.models import OPENING, Entry, Item, Lot
 from wembit.web.stash.swatch import swatch
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .name_drawer import drawer_called
 
@@ -32,11 +32,11 @@ def lay_in(
 ) -> Entry:
     """Make the bag, and its item where the studio has none like it. No amount: not weighed yet.
 
-    item: the fields that tell items apart. Raises `Told`.
+    item: the fields that tell items apart. Raises `Refusal`.
     """
     member.must_be(MAKER)
     if amount is not None and amount <= 0:
-        raise Told("Lay more than nothing on the scale, or leave the weight empty.", "amount")
+        raise Refusal("Lay more than nothing on the scale, or leave the weight empty.", "amount")
     content = (*item.values(), amount, srgb, drawer, dye_lot)
     if repeated := Page.open(member, press, LAY_IN, content, []).repeated:
         return repeated
@@ -67,7 +67,7 @@ def item_like(member: Member, item: dict) -> Item:
     """The studio's item with these fields, made where there is none."""
     name = " ".join(item["name"].split())
     if not name:
-        raise Told("Give it a name, as it stands on the label.", "name")
+        raise Refusal("Give it a name, as it stands on the label.", "name")
     apart = ("name", "linear_g_m", "breed") if item.get("own_breed_id") else ("name", "linear_g_m")
     others = {key: value for key, value in item.items() if key not in apart}
     found = Item.objects.of(member.studio).filter(name__iexact=name, **others).first()

@@ -7,11 +7,11 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press
 from wembit.web.stash.models import PULLED, Entry
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 PULL = "pull"
 
@@ -26,6 +26,6 @@ def pull(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, need: U
     member.must_be(MAKER)
     lot = lot_of(member.studio, lot_id)
     if amount <= 0:
-        raise Told("Take more than nothing.", "amount")
+        raise Refusal("Take more than nothing.", "amount")
     page = Page.open(member, press, PULL, (lot_id, amount, need), [lot.item_id])
     return page.repeated or page.write([Line(lot.pk, PULLED, -amount, need)])

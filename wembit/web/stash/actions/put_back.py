@@ -7,21 +7,21 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press
 from wembit.web.stash.models import RETURNED, Entry
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 PUT_BACK = "put back"
 
 
 @transaction.atomic
 def put_back(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, need: UUID | None = None) -> Entry:
-    """Record that `amount`, in the lot's unit, came back into the lot. Raises `Http404`, `Told`."""
+    """Record that `amount`, in the lot's unit, came back into the lot. Raises `Http404`, `Refusal`."""
     member.must_be(MAKER)
     lot = lot_of(member.studio, lot_id)
     if amount <= 0:
-        raise Told("Put back more than nothing.", "amount")
+        raise Refusal("Put back more than nothing.", "amount")
     page = Page.open(member, press, PUT_BACK, (lot_id, amount, need), [lot.item_id])
     return page.repeated or page.write([Line(lot.pk, RETURNED, amount, need)])

@@ -9,11 +9,11 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press
 from wembit.web.stash.models import RECEIVED, Entry, Item, Lot
 from wembit.web.stash.queries import newest_look
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .name_drawer import drawer_called
 
@@ -32,11 +32,11 @@ class Parcel:
 
 @transaction.atomic
 def receive(member: Member, parcels: Sequence[Parcel], *, press: Press) -> Entry:
-    """Make a new lot of each parcel, all in one entry. Raises `Told` without anything to enter."""
+    """Make a new lot of each parcel, all in one entry. Raises `Refusal` without anything to enter."""
     member.must_be(MAKER)
     parcels = [parcel for parcel in parcels if parcel.amount > 0]
     if not parcels:
-        raise Told("Enter what came: at least one amount.", "amount")
+        raise Refusal("Enter what came: at least one amount.", "amount")
     items = {item.pk: item for item in Item.objects.of(member.studio).filter(pk__in={p.item_id for p in parcels})}
     page = Page.open(member, press, RECEIVE, tuple(parcels), items)
     if page.repeated:

@@ -7,11 +7,11 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press, book_at
 from wembit.web.stash.models import RECOUNT, Entry, Lot
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 
 @transaction.atomic
@@ -19,12 +19,12 @@ def recount(member: Member, lot_id: UUID, found: Decimal, *, press: Press) -> En
     """Record the weight found in a lot, in its unit; the difference to the book becomes a line.
 
     A recount that happened before the lot's last one changes nothing: the later one is nearer to the truth. Raises
-    `Http404`, `Told`.
+    `Http404`, `Refusal`.
     """
     member.must_be(MAKER)
     lot = lot_of(member.studio, lot_id)
     if found < 0:
-        raise Told("A bag cannot hold less than nothing.", "amount")
+        raise Refusal("A bag cannot hold less than nothing.", "amount")
     page = Page.open(member, press, RECOUNT, (lot_id, found), [lot.item_id])
     if page.repeated:
         return page.repeated

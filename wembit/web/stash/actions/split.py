@@ -7,12 +7,12 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press, Short
 from wembit.web.stash.models import SPLIT_IN, SPLIT_OUT, Entry, Lot
 from wembit.web.stash.queries import lot_of
 from wembit.web.stash.swatch import LOOK
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 SPLIT = "split"
 COPIED = ("studio", "item", "drawer", "dye_lot", "predicted", *LOOK)
@@ -24,7 +24,7 @@ def split(member: Member, lot_id: UUID, amount: Decimal, *, press: Press) -> Ent
     member.must_be(MAKER)
     lot = lot_of(member.studio, lot_id)
     if amount <= 0:
-        raise Told("Put more than nothing into the new bag.", "amount")
+        raise Refusal("Put more than nothing into the new bag.", "amount")
     page = Page.open(member, press, SPLIT, (lot_id, amount), [lot.item_id])
     if page.repeated:
         return page.repeated

@@ -11,13 +11,13 @@ from django.shortcuts import get_object_or_404
 
 from wembit.core.tables import Table
 from wembit.web import clock
+from wembit.web.errors import Refusal
+from wembit.web.stash.import_export.ledger_file import is_ledger, ledger_fates
+from wembit.web.stash.import_export.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, Row, fates
 from wembit.web.stash.ledger import Line, Page, Press
-from wembit.web.stash.ledger_file import is_ledger, ledger_fates
 from wembit.web.stash.models import OPENING, RECOUNT, Item, Lot, StashFile
-from wembit.web.stash.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, Row, fates
 from wembit.web.stash.swatch import swatches
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 from .lay_in import called, item_like
 from .name_drawer import drawer_called
@@ -65,7 +65,7 @@ def _write(member: Member, rows: list[Row]) -> None:
                 press = Press(row.mark, given["happened_at"])
                 page = Page.open(member, press, TAKE_IN, (row.mark,), [row.lot.item_id])
                 page.write([Line(row.lot.pk, given["kind"], given["amount"])], note=given["note"])
-        except Told as fault:
+        except Refusal as fault:
             row.fate, row.words = REFUSED, fault.message
 
 

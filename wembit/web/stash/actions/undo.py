@@ -7,11 +7,11 @@ from uuid import UUID
 from django.db import transaction
 from django.http import Http404
 
+from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press
 from wembit.web.stash.models import RECOUNT, Entry, Lot
 from wembit.web.stash.queries import last_entry
 from wembit.web.studio.models import MAKER, Member
-from wembit.web.told import Told
 
 UNDO = "undo"
 
@@ -20,7 +20,7 @@ UNDO = "undo"
 def undo(member: Member, *, press: Press, entry_id: UUID | None = None) -> Entry:
     """Reverse a whole entry by a new one: the given one, or this member's last of today.
 
-    The new entry's lines mirror the old one's, lot by lot. Raises `Told` when there is nothing to take back or it was
+    The new entry's lines mirror the old one's, lot by lot. Raises `Refusal` when there is nothing to take back or it was
     taken back already, `Short` when a lot would go below zero, `Http404` for another studio's entry.
     """
     member.must_be(MAKER)
@@ -33,7 +33,7 @@ def undo(member: Member, *, press: Press, entry_id: UUID | None = None) -> Entry
     if page.repeated:
         return page.repeated
     if Entry.objects.filter(reverses=entry).exists():
-        raise Told("That was taken back already.")
+        raise Refusal("That was taken back already.")
     if entry.verb == RECOUNT:
         _forget_recount(moved[0].lot, entry)
     lines = [Line(m.lot_id, m.kind, -m.amount, m.need) for m in moved]
@@ -44,13 +44,13 @@ def _chosen(member: Member, entry_id: UUID | None) -> Entry:
     if entry_id is None:
         entry = last_entry(member)
         if entry is None:
-            raise Told("There is nothing of today to take back.")
+            raise Refusal("There is nothing of today to take back.")
         return entry
     entry = Entry.objects.of(member.studio).filter(pk=entry_id).first()
     if entry is None:
         raise Http404
     if entry.reverses_id:
-        raise Told("That was a taking back. Do the thing itself again instead.")
+        raise Refusal("That was a taking back. Do the thing itself again instead.")
     return entry
 
 

@@ -7,18 +7,18 @@ from uuid import UUID
 from django.db import transaction
 from django.db.models import ProtectedError
 
+from wembit.web.errors import Refusal
 from wembit.web.studio.models import OWNER, ROLES, Member
 from wembit.web.studio.queries import member_of
-from wembit.web.told import Told
 
 
 @transaction.atomic
 def change_role(member: Member, member_id: UUID, role: str) -> Member:
-    """Keep the role; a studio keeps one owner at least. Raises `Told`, `Http404`."""
+    """Keep the role; a studio keeps one owner at least. Raises `Refusal`, `Http404`."""
     member.must_be(OWNER)
     other = member_of(member.studio, member_id)
     if role not in dict(ROLES):
-        raise Told("Choose what the member may do.", "role")
+        raise Refusal("Choose what the member may do.", "role")
     if role != OWNER:
         _another_owner(other)
     other.role = role
@@ -28,7 +28,7 @@ def change_role(member: Member, member_id: UUID, role: str) -> Member:
 
 @transaction.atomic
 def remove_member(member: Member, member_id: UUID) -> None:
-    """The person no longer belongs to the studio. Raises `Told` when the ledger names her, `Http404`."""
+    """The person no longer belongs to the studio. Raises `Refusal` when the ledger names her, `Http404`."""
     member.must_be(OWNER)
     other = member_of(member.studio, member_id)
     _another_owner(other)
@@ -36,10 +36,10 @@ def remove_member(member: Member, member_id: UUID) -> None:
         with transaction.atomic():
             other.delete()
     except ProtectedError:
-        raise Told(f"{other} stands in the ledger and stays there. Make {other} a viewer instead.") from None
+        raise Refusal(f"{other} stands in the ledger and stays there. Make {other} a viewer instead.") from None
 
 
 def _another_owner(member: Member) -> None:
     others = Member.objects.of(member.studio).filter(role=OWNER).exclude(pk=member.pk)
     if member.role == OWNER and not others.exists():
-        raise Told("A studio needs an owner. Make somebody else an owner first.", "role")
+        raise Refusal("A studio needs an owner. Make somebody else an owner first.", "role")

@@ -7,21 +7,21 @@ from django.core.exceptions import ValidationError
 from django.db import transaction
 
 from wembit.web import clock
+from wembit.web.errors import Refusal
 from wembit.web.studio.models import Link, Member, User
 from wembit.web.studio.queries import holds
-from wembit.web.told import Told
 
 
 @transaction.atomic
 def follow_link(link: Link, *, username: str = "", name: str = "", password: str, user: User | None = None) -> User:
-    """Join the studio (as `user`, who is signed in, or as a new person), or keep the new password. Raises `Told`."""
+    """Join the studio (as `user`, who is signed in, or as a new person), or keep the new password. Raises `Refusal`."""
     link = Link.objects.filter(pk=link.pk, used_at=None).locked().first()
     if link is None:
-        raise Told("This link was used already. Ask for a new one.")
+        raise Refusal("This link was used already. Ask for a new one.")
     if link.purpose == Link.PASSWORD:
         user = User.objects.select_for_update().get(pk=link.for_user_id)
         if not holds(link, user):
-            raise Told("This link holds no longer. Ask for a new one.")
+            raise Refusal("This link holds no longer. Ask for a new one.")
         _keep_password(user, password)
     else:
         user = user or new_user(username, name, password)
@@ -32,12 +32,12 @@ def follow_link(link: Link, *, username: str = "", name: str = "", password: str
 
 
 def new_user(username: str, name: str, password: str) -> User:
-    """A person who can sign in. Raises `Told` for a name that is taken or a weak password."""
+    """A person who can sign in. Raises `Refusal` for a name that is taken or a weak password."""
     username = username.strip().lower()
     if not username or not username.replace("-", "").replace("_", "").replace(".", "").isalnum():
-        raise Told("Choose a name to sign in with: letters and digits.", "username")
+        raise Refusal("Choose a name to sign in with: letters and digits.", "username")
     if User.objects.filter(username__iexact=username).exists():
-        raise Told("That name is taken. Choose another one, or sign in first and open the link again.", "username")
+        raise Refusal("That name is taken. Choose another one, or sign in first and open the link again.", "username")
     user = User(username=username[:150], first_name=" ".join(name.split())[:150])
     _keep_password(user, password)
     return user
@@ -47,6 +47,6 @@ def _keep_password(user: User, password: str) -> None:
     try:
         validate_password(password, user)
     except ValidationError as trouble:
-        raise Told(" ".join(trouble.messages), "password") from None
+        raise Refusal(" ".join(trouble.messages), "password") from None
     user.set_password(password)
     user.save()

@@ -8,32 +8,32 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web import clock
+from wembit.web.errors import Refusal
 from wembit.web.studio.models import OWNER, ROLES, Link, Member, hashed
 from wembit.web.studio.queries import member_of
-from wembit.web.told import Told
 
 JOIN_DAYS, PASSWORD_DAYS = 14, 2
 
 
 @transaction.atomic
 def make_join_link(member: Member, role: str) -> str:
-    """The token of a link by which a person joins in that role. Only its hash is kept. Raises `Told`."""
+    """The token of a link by which a person joins in that role. Only its hash is kept. Raises `Refusal`."""
     member.must_be(OWNER)
     if role not in dict(ROLES):
-        raise Told("Choose what the new member may do.", "role")
+        raise Refusal("Choose what the new member may do.", "role")
     return _made(member, JOIN_DAYS, purpose=Link.JOIN, role=role)
 
 
 @transaction.atomic
 def make_password_link(member: Member, member_id: UUID) -> str:
-    """The token of a link by which a member chooses a new password. Raises `Told`, `Http404`.
+    """The token of a link by which a member chooses a new password. Raises `Refusal`, `Http404`.
 
     A person who belongs to another studio, too, is left to that studio's owner or the command line.
     """
     member.must_be(OWNER)
     other = member_of(member.studio, member_id)
     if other.user.memberships.exclude(studio=member.studio).exists():
-        raise Told(f"{other} belongs to another studio, too. Use ./start --reset-password {other.user.username}.")
+        raise Refusal(f"{other} belongs to another studio, too. Use ./start --reset-password {other.user.username}.")
     was = other.user.get_session_auth_hash()
     return _made(member, PASSWORD_DAYS, purpose=Link.PASSWORD, for_user=other.user, password_was=was)
 

@@ -1,0 +1,1 @@
+"""The colour map, what answers a colour, carding."""

@@ -1,0 +1,91 @@
+"""What a shelf can do for a colour: the nearest wools, and the best blends of what is free."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from wembit.core.colour.conversions import srgb_of_ratios
+from wembit.core.colour.difference import SAME, mottle_in_words
+from wembit.core.colour.matching import nearest
+from wembit.core.colour.search.blending import Blend, blends
+from wembit.web.colour.queries import MOST_FIBRES, MOST_PARTS, Wool, Wools
+
+from .target import Target
+
+NEAREST, RELATED = 3, 10.0  # bags shown; beyond that difference only the nearest one
+WANTED_G = 5.0
+
+
+@dataclass(frozen=True)
+class Single:
+    wool: Wool
+    de00: float
+    words: str
+
+
+@dataclass(frozen=True)
+class Dose:
+    """One fibre of a recipe: its bag, whole parts and grams."""
+
+    wool: Wool
+    parts: int
+    grams: float
+
+
+@dataclass(frozen=True)
+class Recipe:
+    """A blend that a maker can card: what goes in, what it will look like, how far that is from the target."""
+
+    doses: list[Dose]
+    srgb: str
+    lab: tuple[float, float, float]
+    de00: float
+    words: str
+    mottle_de00: float
+
+    @property
+    def mottle(self) -> str:
+        return mottle_in_words(self.mottle_de00)
+
+    @property
+    def text(self) -> str:
+        """The address's way of naming it: bags with their parts."""
+        return " ".join(f"{dose.wool.lot_id}*{dose.parts}" for dose in self.doses)
+
+
+def singles(target: Target, wools: Wools, limit: int = NEAREST) -> list[Single]:
+    """The bags nearest to a colour, of other wools than its own."""
+    own = target.wool and target.wool.item_id
+    rows = [place for place, wool in enumerate(wools.rows) if wool.item_id != own]
+    some = wools.only(rows)
+    found = nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, limit) if rows else []
+    kept = [each for place, each in enumerate(found) if not place or each.de00 <= RELATED]
+    return [Single(some.rows[each.index], each.de00, each.words) for each in kept]
+
+
+def recipes(
+    target: Target, wools: Wools, forms: list[str], grams: float, *, fibres: int = MOST_FIBRES, parts: int = MOST_PARTS
+) -> list[Recipe]:
+    """The best blend of each number of fibres, from what is free in forms that go together; one of more fibres only where it
+    is nearer by something that is seen, and none beyond what is the same to the eye."""
+    own = target.wool and target.wool.item_id
+    some = wools.only(
+        [n for n, wool in enumerate(wools.rows) if wool.form in forms and wool.free and wool.item_id != own]
+    )
+    palette, found = some.palette(), []
+    for count in range(2, fibres + 1):
+        if found and found[-1].de00 <= SAME:
+            break
+        some_best = blends(target.ratios, palette, grams, max_fibres=count, parts=parts, limit=12)
+        best = next((each for each in some_best if len(each.parts) > 1), None)
+        if best and (not found or best.de00 < found[-1].de00 - 0.2):
+            found.append(recipe_of(best, some, grams))
+    return found
+
+
+def recipe_of(blend: Blend, wools: Wools, grams: float) -> Recipe:
+    rows = zip(blend.indices, blend.parts, blend.weighed(grams), strict=True)
+    doses = sorted(
+        (Dose(wools.rows[index], parts, weight) for index, parts, weight in rows), key=lambda dose: -dose.parts
+    )
+    return Recipe(doses, srgb_of_ratios(blend.ratios), blend.lab, blend.de00, blend.words, blend.mottle)

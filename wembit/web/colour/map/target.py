@@ -1,0 +1,66 @@
+"""The colour that is looked for: a bag's, a wool's, one that was picked, or three numbers of an instrument."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from urllib.parse import urlencode
+
+from wembit.core import units
+from wembit.core.colour.conversions import Ratios, lab, lab_of_ratios, ratios, ratios_of_lab, srgb_of_ratios
+from wembit.web.colour.queries import Wool, Wools
+from wembit.web.errors import Refusal
+
+HEX = re.compile("#?([0-9a-fA-F]{6})")
+
+
+@dataclass(frozen=True)
+class Target:
+    """A colour with its name, the wool it is of where it is of one, and the words of an address that lead back to it."""
+
+    name: str
+    lab: tuple[float, float, float]
+    ratios: Ratios
+    srgb: str
+    wool: Wool | None
+    query: str
+
+
+def target_of(given, wools: Wools) -> Target | None:
+    """The target that an address asks for by `lot`, `item` or `colour`; None where it names none.
+
+    Raises `Refusal` for a colour that cannot be read.
+    """
+    for key, field in (("lot", "lot_id"), ("item", "item_id")):
+        wanted = given.get(key, "")
+        wool = next((each for each in reversed(wools.rows) if getattr(each, field) == wanted), None)
+        if wool:
+            return Target(wool.name, wool.lab, ratios_of_lab(wool.lab), wool.srgb, wool, urlencode({key: wanted}))
+    text = given.get("colour", "").strip()[:60]
+    return _read(text) if text else None
+
+
+def _read(text: str) -> Target:
+    if match := HEX.fullmatch(text):
+        srgb = f"#{match[1].lower()}"
+        return Target(srgb, lab(srgb), ratios(srgb), srgb, None, urlencode({"colour": srgb}))
+    found = numbers_of(text)
+    if found is None:
+        raise Refusal("Write a colour as #6f7d43, or as lightness, a and b, like 50 -12 30.", "colour")
+    light, a, b = found
+    if not (0 <= light <= 100 and abs(a) <= 200 and abs(b) <= 200):
+        raise Refusal("Lightness runs from 0 to 100, a and b from -200 to 200. Check the three numbers.", "colour")
+    seen = ratios_of_lab(found)
+    words = " ".join(f"{each:g}" for each in found)
+    return Target(f"L a b {words}", lab_of_ratios(seen), seen, srgb_of_ratios(seen), None, urlencode({"colour": words}))
+
+
+def numbers_of(text: str) -> tuple[float, float, float] | None:
+    """Three numbers: parted by spaces or semicolons with comma or point, or by commas with points."""
+    for parts in (re.split(r"[;\s]+", text), text.split(",")):
+        if len(parts) == 3:
+            try:
+                return tuple(-units.number(p.strip()[1:]) if p.strip()[:1] in "-−" else units.number(p) for p in parts)
+            except ValueError:
+                continue
+    return None

@@ -1,0 +1,90 @@
+"""The colour map of the shelf: a colour is asked for, the nearest wools and the best blends answer."""
+
+from __future__ import annotations
+
+from urllib.parse import urlencode
+
+from django.core.exceptions import ValidationError
+from django.shortcuts import render
+from django.views.decorators.http import require_GET
+
+from wembit.core.colour.tuft import PASSES
+from wembit.core.craft.materials import FORMS, LOSS_CARDING
+from wembit.web.colour.queries import Wools, blending_forms, blending_habits, wools
+from wembit.web.errors import Refusal
+from wembit.web.fields import weight_field
+from wembit.web.stash.queries import breed_choices, drawers
+
+from .map_chart import HUE, LEVELS, MAP_RADIUS, VIEWS, drawn, rim_of, spots
+from .nearest_and_blends import WANTED_G, recipes, singles
+from .target import Target, target_of
+
+SIEVE = ("form", "breed", "drawer")
+
+
+def sieved(shelf: Wools, given) -> Wools:
+    """Only the wools of the form, breed and drawer asked for."""
+    wanted = {key: given[key] for key in SIEVE if given.get(key)}
+    if not wanted:
+        return shelf
+    return shelf.only([n for n, w in enumerate(shelf.rows) if all(getattr(w, key) == v for key, v in wanted.items())])
+
+
+@require_GET
+def home(request):
+    """The map; `lot`, `item` or `colour` sets the target, to which the nearest are joined and blends are found."""
+    context, status = map_context(request)
+    return render(request, "colour/map/map.html", context, status=status)
+
+
+def map_context(request) -> tuple[dict, int]:
+    given, shelf, faults = request.GET, wools(request.studio), {}
+    view = given.get("view", HUE) if given.get("view") in VIEWS else HUE
+    some, target, grams = sieved(shelf, given), None, WANTED_G
+    try:
+        target = target_of(given, shelf)
+    except Refusal as fault:
+        faults["colour"] = fault.message
+    try:
+        grams = float(
+            weight_field(request.member, required=False, least=0.01).clean(given.get("grams", "")) or WANTED_G
+        )
+    except ValidationError as fault:
+        faults["grams"] = fault.messages[0]
+    near, found = answers(request.studio, target, some, grams)
+    rest = urlencode({key: given[key] for key in (*SIEVE, "view", "grams") if given.get(key)})
+    context = {
+        "view": view,
+        "views": VIEWS.items(),
+        "map": drawn(some, view, target, near, found, spots(some, view, rim_of(some, target), rest)),
+        "levels": [(light, MAP_RADIUS - light * 2 * MAP_RADIUS / 100) for light in LEVELS],
+        "target": target,
+        "near": near,
+        "recipes": found,
+        "grams": grams,
+        "without": shelf.without,
+        "sieve": {key: given.get(key, "") for key in SIEVE},
+        "rest": rest,
+        "forms": [(key, form.name) for key, form in FORMS.items()],
+        "breeds": breed_choices(request.studio),
+        "drawers": drawers(request.studio),
+        "into": [(key, form.name) for key, form in FORMS.items() if form.blends and key != "fleece"],
+        "passes_drawn": PASSES.items(),
+        "chosen_blends": blending_forms(request.studio),
+        "habit": {
+            **blending_habits(request.studio),
+            "loss": f"{100 * request.studio.habits.get('carding_loss', LOSS_CARDING):g}",
+        },
+        "distances": [(False, "close by"), (True, "at arm's length")],
+        "loss": f"{request.studio.habits.get('carding_loss', LOSS_CARDING):.0%}",
+        "faults": faults,
+        "kept": given if faults else None,
+    }
+    return context, 422 if faults else 200
+
+
+def answers(studio, target: Target | None, some: Wools, grams: float) -> tuple[list, list]:
+    """The nearest wools and the best blends of these for a target."""
+    if target is None:
+        return [], []
+    return singles(target, some), recipes(target, some, blending_forms(studio), grams, **blending_habits(studio))

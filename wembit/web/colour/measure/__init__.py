@@ -1,0 +1,1 @@
+"""How a bag gets its colour."""

@@ -1,0 +1,1 @@
+"""Palettes and the colours of a picture."""

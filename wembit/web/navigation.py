@@ -1,0 +1,83 @@
+"""The strip of places, each with one live line, so that the navigation is the state of the studio."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django.urls import reverse
+
+from wembit.web.bench.queries import makings_in_hand
+from wembit.web.figures.queries import figure_count
+from wembit.web.plan.queries import plan_line
+from wembit.web.restock.queries import order_line
+from wembit.web.stash.queries import shelf_line
+
+from . import clock, numbers
+from .dates import spoken
+
+
+@dataclass(frozen=True)
+class Place:
+    key: int
+    name: str
+    url: str
+    line: str
+    here: bool
+
+
+def frame(request) -> dict:
+    studio = getattr(request, "studio", None)
+    if studio is None or getattr(request, "htmx", False):
+        return {"studio": studio, "member": getattr(request, "member", None)}
+    rows = places(request, studio)
+    here = next((place for place in rows if place.here), None)
+    return {
+        "studio": studio,
+        "member": request.member,
+        "members_here": request.members_here,
+        "places": rows,
+        "here": here.name if here else "Today",
+        "live_now": here.line if here else rows[-1].line,
+        "today": clock.today(studio),
+    }
+
+
+def places(request, studio) -> list[Place]:
+    """The places in the order of the work, with their live lines."""
+    app = request.resolver_match.namespace if request.resolver_match else ""
+    rows = studio.kept(f"strip:{clock.today(studio)}", lambda: live_lines(studio))
+    return [
+        Place(key, name, reverse(f"{place}:home", args=[studio.slug]), line, app == place)
+        for key, (place, name, line) in enumerate(rows, 1)
+    ]
+
+
+def live_lines(studio) -> list[tuple[str, str, str]]:
+    """Each place with its name and its live line."""
+    return [
+        ("figures", "Figures", many(figure_count(studio), "design")),
+        ("plan", "Plan", _plan(studio)),
+        ("stash", "Stash", _stash(studio)),
+        ("colour", "Colour", "the map"),
+        ("bench", "Bench", f"{makings_in_hand(studio)} in hand"),
+        ("restock", "Restock", _restock(studio)),
+    ]
+
+
+def many(count: int, one: str) -> str:
+    return f"{count} {one}" if count == 1 else f"{count} {one}s"
+
+
+def _plan(studio) -> str:
+    open_, late = plan_line(studio, clock.today(studio))
+    return f"{many(open_, 'project')}, {late} late" if late else many(open_, "project")
+
+
+def _stash(studio) -> str:
+    held, lots = shelf_line(studio)
+    return f"{numbers.NARROW.join(numbers.grams(held, studio))}, {many(lots, 'lot')}"
+
+
+def _restock(studio) -> str:
+    count, by = order_line(studio)
+    return f"order {count} by {spoken(by, clock.today(studio))}" if count else "nothing to order"

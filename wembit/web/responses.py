@@ -1,0 +1,41 @@
+"""How a view answers a form: faults beside their fields, what was entered kept."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from django import forms
+from django.http import HttpResponse
+from django.shortcuts import render
+
+from .errors import Refusal
+
+
+def faults_of(form: forms.Form) -> dict[str, str]:
+    """The first message of each field; what belongs to none stands under ''."""
+    return {("" if name == "__all__" else name): str(errors[0]) for name, errors in form.errors.items()}
+
+
+def tried(do: Callable[[], object]) -> tuple[object, dict[str, str]]:
+    """Run an action: its result and no faults, or None and what the maker has to change."""
+    try:
+        return do(), {}
+    except Refusal as trouble:
+        return None, {trouble.field or "": trouble.message}
+
+
+def again(request, template: str, context: dict, faults: dict[str, str]) -> HttpResponse:
+    """The same page with the faults and everything that was entered."""
+    return render(request, template, {**context, "faults": faults, "kept": request.POST}, status=422)
+
+
+def page(request, whole: str, fragment: str, context: dict, status: int = 200) -> HttpResponse:
+    """The fragment for htmx, else the whole page that includes it."""
+    return render(request, fragment if request.htmx else whole, context, status=status)
+
+
+def local_path(address: str, request) -> str:
+    """The path of an address of this host, else the studio's first page."""
+    host = request.get_host()
+    _, marker, path = address.partition(f"//{host}/")
+    return f"/{path}" if marker else f"/s/{request.studio.slug}/"

@@ -1,0 +1,1 @@
+"""What answers a shortage."""

@@ -1,0 +1,243 @@
+"""Answers to a shortage: another wool, a blend, the wool kept for what shows, a parcel; the one with least trouble first."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, field
+
+from wembit.core.colour.difference import in_words
+from wembit.core.colour.matching import nearest
+from wembit.core.colour.thin_layer import laid_under
+from wembit.core.craft.materials import FORMS
+from wembit.core.stock.standing_in import Trouble
+from wembit.web import clock
+from wembit.web.colour.map.nearest_and_blends import Recipe, recipes
+from wembit.web.colour.map.target import Target, target_of
+from wembit.web.colour.queries import Wool, Wools, blending_forms, blending_habits, wools
+from wembit.web.plan.actions.stand_in import makings_left
+from wembit.web.plan.models import Need
+from wembit.web.plan.queries import NeedLine, covers_of, shorts_by_project
+from wembit.web.restock.queries import TideLine, tide_of
+
+SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
+LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
+STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
+WORTH = 0.15  # the share of the covering wool that a layer under it has to save, to be offered
+UNDER = ("core", "batt", "fleece", "tops", "sliver", "scrap")  # what a hidden core can be of
+
+
+@dataclass(frozen=True)
+class Place:
+    """Another project that is short of the same wool: for how many makings, and how much nine in ten of them take, in g."""
+
+    need: Need
+    count: int
+    grams: float
+
+
+@dataclass(frozen=True)
+class Answer:
+    """One way out, with what speaks against it. `need` is that for which the other wool is taken; `free` what is free of it;
+    `count` for how many makings."""
+
+    kind: str
+    trouble: Trouble
+    need: NeedLine
+    count: int
+    grams: float
+    words: str
+    srgb: str = ""
+    name: str = ""
+    item_id: str = ""
+    free: float = 0.0
+    recipe: Recipe | None = None
+    tide: TideLine | None = None
+    days_late: int = 0
+
+
+@dataclass(frozen=True)
+class Answers:
+    """What can be done for a need; a blend is carded in one batch for `others`, too, unless `only` this one is asked for."""
+
+    target: Target | None
+    line: NeedLine
+    count: int
+    grams: float
+    only: bool = False
+    others: list[Place] = field(default_factory=list)
+    first: list[Answer] = field(default_factory=list)
+    rest: list[Answer] = field(default_factory=list)
+
+
+def answers(studio, found: list[NeedLine], count: int | None = None, only: bool = False) -> Answers:
+    """All answers for what a project needs of one fibre. `found`: the need that shows first, and the hidden one."""
+    line = next((each for each in found if each.short), found[0])
+    need, shelf = line.need, wools(studio)
+    if not line.left:  # all of it is taken, or another one stands in for it
+        return Answers(target_of({"item": str(need.item_id)}, shelf), line, 0, 0.0)
+    count, grams = _for_how_many(need, line.short, count)
+    others = places_beside(studio, need)
+    batch = grams * _nine_in_ten(need) + (0.0 if only else sum(place.grams for place in others))
+    target = target_of({"item": str(need.item_id)}, shelf)
+    rows = [*_singles(shelf, line, target, count, grams), *_blends(studio, shelf, line, target, count, batch)]
+    rows += _kept_for_what_shows(shelf, found, line)
+    rows += _laid_under(shelf, line, target, count)
+    rows.append(_bought(studio, line, count))
+    rows.sort(key=lambda row: row.trouble.score)
+    first: list[Answer] = []
+    for row in rows:  # one of a kind among the first
+        if len(first) < SHOWN and row.kind not in {other.kind for other in first}:
+            first.append(row)
+    return Answers(target, line, count, grams, only, others, first, [row for row in rows if row not in first])
+
+
+def _for_how_many(need: Need, short, count: int | None = None) -> tuple[int, float]:
+    """For how many makings another wool has to stand in, all of which take it, and how much that is, in g."""
+    each = float(need.p50) / need.project.count
+    wanted = count or math.ceil(float(short) / each - 0.02 if each else 1)
+    count = min(max(1, wanted), max(1, makings_left(need)))
+    return count, round(min(float(need.left), each * count), 2)
+
+
+def _nine_in_ten(need: Need) -> float:
+    return float(need.p90 / need.p50) if need.p50 else 1.0
+
+
+def places_beside(studio, need: Need) -> list[Place]:
+    """The other projects that are short of the same wool where it is seen, or hidden, as it is here."""
+    found = []
+    for others in shorts_by_project(studio).values():
+        for each in others:
+            if each.item_id == need.item_id and each.seen == need.seen and each.project_id != need.project_id:
+                count, grams = _for_how_many(each, each.left - each.promised)
+                found.append(Place(each, count, round(grams * _nine_in_ten(each), 2)))
+    return found
+
+
+def free_by_item(shelf: Wools) -> dict[str, float]:
+    found: dict[str, float] = {}
+    for wool in shelf.rows:
+        found[wool.item_id] = found.get(wool.item_id, 0.0) + (wool.free or 0.0)
+    return found
+
+
+def _trouble(wool: Wool, need, free: float, grams: float, **more) -> Trouble:
+    old = need.item
+    return Trouble(
+        seen=need.seen,
+        other_form=wool.form != old.form,
+        other_breed=wool.source != old.source.name,
+        other_felting=wool.felting != old.source.felting,
+        micron_um=wool.micron_um - old.source.micron_um,
+        share_of_free=grams / free if free else 1.0,
+        **more,
+    )
+
+
+def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float) -> list[Answer]:
+    """Other wools of which enough is free; where it shows, of a form that lies like the old one."""
+    need, free = line.need, free_by_item(shelf)
+    lies = FORMS[need.item.form].blends
+    rows = [
+        n
+        for n, wool in enumerate(shelf.rows)
+        if wool.item_id != str(need.item_id) and free[wool.item_id] >= grams and FORMS[wool.form].blends == lies
+    ]
+    some = shelf.only(rows)
+    if not rows or target is None:
+        return []
+    found, seen = [], set()
+    for each in nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, LOOKED_AT):
+        wool = some.rows[each.index]
+        if wool.item_id in seen or (need.seen and seen and each.de00 > UNLIKE):
+            continue
+        seen.add(wool.item_id)
+        trouble = _trouble(wool, need, free[wool.item_id], grams, de00=each.de00)
+        found.append(
+            Answer(
+                STAND_IN,
+                trouble,
+                line,
+                count,
+                grams,
+                in_words(each.de00),
+                wool.srgb,
+                wool.name,
+                wool.item_id,
+                free[wool.item_id],
+            )
+        )
+    return found[:8]
+
+
+def _blends(studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float) -> list[Answer]:
+    """Blends in one batch of so many grams."""
+    if target is None or not FORMS[line.need.item.form].blends:
+        return []
+    grams, found = round(grams, 2), []
+    for recipe in recipes(target, shelf, blending_forms(studio), grams, **blending_habits(studio)):
+        share = max(dose.grams / dose.wool.free for dose in recipe.doses if dose.wool.free)
+        trouble = Trouble(de00=recipe.de00, seen=line.need.seen, mottle=recipe.mottle_de00, share_of_free=share)
+        found.append(Answer(BLEND, trouble, line, count, grams, recipe.words, recipe.srgb, recipe=recipe))
+    return found
+
+
+def _kept_for_what_shows(shelf: Wools, lines: list[NeedLine], short: NeedLine) -> list[Answer]:
+    """Where the same wool also lies hidden: another one there, so that this one is left for what shows."""
+    hidden = next((each for each in lines if not each.need.seen and each.left and each is not short), None)
+    if hidden is None or not short.need.seen:
+        return []
+    grams, free = float(hidden.left), free_by_item(shelf)
+    count = max(1, makings_left(hidden.need))
+    rows = [
+        Answer(
+            HIDDEN,
+            _trouble(wool, hidden.need, free[wool.item_id], grams, de00=0.0),
+            hidden,
+            count,
+            grams,
+            "nobody sees it",
+            wool.srgb,
+            wool.name,
+            wool.item_id,
+            free[wool.item_id],
+        )
+        for wool in {wool.item_id: wool for wool in shelf.rows}.values()
+        if wool.item_id != str(hidden.need.item_id) and free[wool.item_id] >= grams and wool.form in UNDER
+    ]
+    return sorted(rows, key=lambda row: (row.trouble.score, -row.free))[:1]
+
+
+def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int) -> list[Answer]:
+    """A thin layer of another wool under the cover, where that hides the ground and so saves covering wool: the one that
+    saves most."""
+    need, free = line.need, free_by_item(shelf)
+    if target is None or not need.seen:
+        return []
+    covers = covers_of(need.project, need.item_id)
+    rows = []
+    some = shelf.only([n for n, w in enumerate(shelf.rows) if w.item_id != str(need.item_id) and FORMS[w.form].blends])
+    for each in nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, SHOWN * 4) if covers else ():
+        wool = some.rows[each.index]
+        layer = laid_under(covers, (target.srgb, need.item.source.micron_um), (wool.srgb, wool.micron_um))
+        saved, taken = layer.saved * count, layer.taken * count
+        if layer.remains < 1 - WORTH and taken <= free[wool.item_id]:
+            left = max(0.0, 1 - saved / float(line.short)) if line.short else 0.0
+            trouble = _trouble(wool, need, free[wool.item_id], taken, mottle=0.0, left_short=left)
+            words = f"saves {saved:.1f} g"
+            rows.append(
+                Answer(UNDER_IT, trouble, line, count, round(taken, 2), words, wool.srgb, wool.name, wool.item_id)
+            )
+    return sorted(rows, key=lambda row: (-float(row.words.split()[1]), row.trouble.score))[:1]
+
+
+def _bought(studio, line: NeedLine, count: int) -> Answer:
+    """A parcel, by when it comes and what it costs."""
+    tide, need = tide_of(studio, line.need.item_id), line.need
+    if tide.supplier is None:
+        return Answer(BUY, Trouble(days=99), line, count, float(line.short), "nobody is known to sell it", tide=tide)
+    days = tide.supplier.lead_days
+    late = max(0, days - max(0, (need.project.start - clock.today(studio)).days))
+    trouble = Trouble(days=days, days_late=late, cost=float(tide.outlook.chosen.cost))
+    words = "in time" if not late else f"{late} day{'s' if late > 1 else ''} late"
+    return Answer(BUY, trouble, line, count, float(line.short), words, tide=tide, days_late=late)

@@ -1,0 +1,1 @@
+"""One fibre, and the table of breeds."""

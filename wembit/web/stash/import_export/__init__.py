@@ -1,0 +1,1 @@
+"""The stash and the ledger as files."""

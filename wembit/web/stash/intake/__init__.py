@@ -1,0 +1,1 @@
+"""The first stocktake and parcels."""

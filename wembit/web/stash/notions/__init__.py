@@ -1,0 +1,1 @@
+"""Eyes, wire, needles, drawn to size."""

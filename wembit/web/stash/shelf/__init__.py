@@ -1,0 +1,1 @@
+"""The shelf and a bag on it."""

@@ -1,0 +1,299 @@
+"""The shelf, a lot and what is done with it."""
+
+from __future__ import annotations
+
+from django import forms
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.template.loader import render_to_string
+from django.views.decorators.http import require_GET, require_POST
+
+from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.craft.materials import FORMS
+from wembit.web import numbers
+from wembit.web.errors import Refusal
+from wembit.web.fields import amount_field, weight_field
+from wembit.web.idempotency import press_of
+from wembit.web.responses import again, faults_of, page, tried
+from wembit.web.stash import queries
+from wembit.web.stash.actions.describe import describe
+from wembit.web.stash.actions.describe_item import describe_item
+from wembit.web.stash.actions.discard import discard
+from wembit.web.stash.actions.merge import merge
+from wembit.web.stash.actions.pull import pull
+from wembit.web.stash.actions.put_back import put_back
+from wembit.web.stash.actions.recount import recount
+from wembit.web.stash.actions.split import split
+from wembit.web.stash.actions.undo import undo
+from wembit.web.stash.models import FIBRE, Lot
+from wembit.web.uploads import cleaned
+
+from .shelf_chart import GROUPS, PX2_PER_GRAM, boards, draw, step_chart
+from .wool_forms import drawings
+
+FORM_CHOICES = [(key, form.name) for key, form in FORMS.items()]
+MOST_SHOWN = 80  # bags drawn at once; more come as one scrolls
+
+
+def filters_of(request) -> queries.ShelfFilters:
+    given = request.GET
+    return queries.ShelfFilters(
+        words=given.get("words", "")[:80],
+        breed=given.get("breed", ""),
+        form=given.get("form", ""),
+        hue=given.get("hue", ""),
+        drawer=given.get("drawer", "")[:40],
+        free_only=bool(given.get("free")),
+    )
+
+
+def whole_number(text: str) -> int:
+    return int(text) if text.isascii() and text.isdigit() and len(text) < 7 else 0
+
+
+def shelf_context(request) -> dict:
+    """The shelf with its sieve; the whole shelf's boards are kept until something changes."""
+    studio, filters = request.studio, filters_of(request)
+    by = request.GET.get("by", "breed")
+    by = by if by in GROUPS else "breed"
+    start = whole_number(request.GET.get("from", ""))
+    rest = request.GET.copy()
+    rest["from"] = start + MOST_SHOWN
+    if start or filters != queries.ShelfFilters():
+        drawn, lot_count = drawn_boards(studio, filters, by, start, rest)
+    else:
+        drawn, lot_count = studio.kept(f"boards:{by}", lambda: drawn_boards(studio, filters, by, start, rest))
+    return {
+        "filters": filters,
+        "by": by,
+        "groups": GROUPS.items(),
+        "boards": drawn,
+        "lot_count": lot_count,
+        "breeds": queries.breed_choices(studio),
+        "forms": FORM_CHOICES,
+        "hues": [(hue, f"{hue}s") for hue in (*HUES, GREY)],
+        "drawers": [(name, name) for name in queries.drawers(studio)],
+        "drawings": drawings().values(),
+        "mark": draw_mark(),
+    }
+
+
+def drawn_boards(studio, filters, by: str, start: int, rest) -> tuple[str, int]:
+    """The boards as markup, from the lot at `start` on, and how many lots there are in all."""
+    lots, lot_count = queries.shelf(studio, filters, by, start, MOST_SHOWN)
+    context = {
+        "studio": studio,
+        "boards": boards(lots, by),
+        "any_filter": filters != queries.ShelfFilters(),
+        "beyond": max(lot_count - start - MOST_SHOWN, 0),
+        "rest": rest.urlencode(),
+    }
+    return render_to_string("stash/shelf/_boards.html", context), lot_count
+
+
+def draw_mark() -> float:
+    """Side in pixels of the square that stands for 10 g."""
+    return round((10 * PX2_PER_GRAM) ** 0.5, 1)
+
+
+@require_GET
+def home(request):
+    """The shelf; the boards alone for htmx."""
+    context = shelf_context(request)
+    return HttpResponse(context["boards"]) if request.htmx else render(request, "stash/shelf/shelf.html", context)
+
+
+def lot_context(request, lot: Lot) -> dict:
+    promises = queries.promises_on(lot)
+    lot.promised = sum((promise.amount for promise in promises), 0)
+    lines = queries.history(lot)
+    others = queries.other_bags(lot)
+    return {
+        "lot": lot,
+        "item": lot.item,
+        "drawn": draw(lot, 60.0 if lot.on_hand < 60 else 3600 / float(lot.on_hand or 1), 400),
+        "free": max(lot.on_hand - lot.promised, 0),
+        "promises": promises,
+        "lines": lines,
+        "chart": step_chart(lines),
+        "breeds": queries.breed_choices(request.studio),
+        "forms": FORM_CHOICES,
+        "others": [(each.pk, f"{each.dye_lot or 'no dye lot'}, {each.drawer or 'no drawer'}") for each in others],
+        "centimetres": _centimetres(lot),
+    }
+
+
+def _centimetres(lot: Lot) -> float | None:
+    """What is free of a strand, in cm."""
+    density = lot.item.grams_a_metre
+    return float(max(lot.on_hand - lot.promised, 0)) / density * 100 if density else None
+
+
+@require_GET
+def lot(request, lot_id):
+    """A lot in the tray beside the shelf; alone for htmx."""
+    found = queries.lot_of(request.studio, lot_id)
+    context = lot_context(request, found)
+    if not request.htmx:
+        context |= shelf_context(request)
+    return page(request, "stash/shelf/shelf.html", "stash/shelf/_lot.html", context)
+
+
+def lot_again(request, found: Lot, faults: dict, **more):
+    """The lot's tray with its faults; beside the shelf when the page came without htmx."""
+    context = {**lot_context(request, queries.lot_of(request.studio, found.pk)), **more}
+    if request.htmx:
+        return again(request, "stash/shelf/_lot.html", context, faults)
+    return again(request, "stash/shelf/shelf.html", {**context, **shelf_context(request)}, faults)
+
+
+def lot_done(request, lot_id, said: str):
+    messages.success(request, said)
+    return redirect("stash:lot", studio=request.studio.slug, lot_id=lot_id)
+
+
+def _on_lot(request, lot_id, do, said: str, *, zero: bool = False):
+    """Read an amount, do something with the lot, answer with its tray."""
+    found = queries.lot_of(request.studio, lot_id)
+    try:
+        amount = amount_field(request.member, found.item.unit, found.item).clean(request.POST.get("amount", ""))
+    except forms.ValidationError as fault:
+        return lot_again(request, found, {"amount": fault.messages[0]}, doing=request.POST.get("doing", ""))
+    before = queries.promised_to(found.item_id)
+    _, faults = tried(lambda: do(found, amount))
+    if faults:
+        return lot_again(request, found, faults, doing=request.POST.get("doing", ""))
+    after = queries.promised_to(found.item_id)
+    for whose in sorted(name for name in before if after.get(name, 0) < before[name]):
+        lost = " ".join(numbers.amount(before[whose] - after.get(whose, 0), found.item.unit, request.studio))
+        messages.warning(request, f"{lost} that were promised to {whose} are no longer there.")
+    return lot_done(request, found.pk, said)
+
+
+@require_POST
+def take(request, lot_id):
+    def do(found, amount):
+        broken = queries.promises_broken_by(found, amount)
+        if broken and not request.POST.get("anyway"):
+            names = " and ".join(sorted({promise.whose for promise in broken}))
+            raise Refusal(
+                f"That is promised to {names}. Take less, or press Take again to take it all the same.", "anyway"
+            )
+        return pull(request.member, found.pk, amount, press=press_of(request))
+
+    return _on_lot(request, lot_id, do, "Taken.")
+
+
+@require_POST
+def give_back(request, lot_id):
+    return _on_lot(
+        request, lot_id, lambda lot, n: put_back(request.member, lot.pk, n, press=press_of(request)), "Put back."
+    )
+
+
+@require_POST
+def weigh(request, lot_id):
+    return _on_lot(
+        request,
+        lot_id,
+        lambda lot, n: recount(request.member, lot.pk, n, press=press_of(request)),
+        "The book is true again.",
+    )
+
+
+@require_POST
+def split_lot(request, lot_id):
+    return _on_lot(
+        request, lot_id, lambda lot, n: split(request.member, lot.pk, n, press=press_of(request)), "Two bags now."
+    )
+
+
+@require_POST
+def throw_away(request, lot_id):
+    def do(lot, amount):
+        why = request.POST.get("why", "")[:120]
+        return discard(request.member, lot.pk, amount, press=press_of(request), why=why)
+
+    return _on_lot(request, lot_id, do, "Thrown away.")
+
+
+@require_POST
+def merge_lot(request, lot_id):
+    found = queries.lot_of(request.studio, lot_id)
+    try:
+        into = forms.UUIDField().clean(request.POST.get("into", ""))
+    except forms.ValidationError:
+        return lot_again(request, found, {"into": "Choose the bag it goes into."}, doing="merge")
+    _, faults = tried(lambda: merge(request.member, found.pk, into, press=press_of(request)))
+    if faults:
+        return lot_again(request, found, faults, doing="merge")
+    return lot_done(request, into, "One bag now.")
+
+
+@require_POST
+def take_back(request, entry_id):
+    """Take back one line of a lot's ledger."""
+    lot_id = request.POST.get("lot", "")
+    _, faults = tried(lambda: undo(request.member, press=press_of(request), entry_id=entry_id))
+    if faults:
+        messages.warning(request, next(iter(faults.values())))
+    else:
+        messages.success(request, "Taken back.")
+    try:
+        found = queries.lot_of(request.studio, forms.UUIDField().clean(lot_id))
+    except forms.ValidationError:
+        raise Http404 from None
+    return redirect("stash:lot", studio=request.studio.slug, lot_id=found.pk)
+
+
+class DescribeForm(forms.Form):
+    srgb = forms.RegexField("^#[0-9a-fA-F]{6}$", required=False, error_messages={"invalid": "A colour like #6f7d43."})
+    dye_lot = forms.CharField(max_length=40, required=False)
+    drawer = forms.CharField(max_length=40, required=False)
+    name = forms.CharField(max_length=80, required=False)
+    breed = forms.ChoiceField(required=False)
+    form = forms.ChoiceField(choices=FORM_CHOICES, required=False)
+
+    def __init__(self, given, studio):
+        super().__init__(given)
+        self.fields["breed"].choices = queries.breed_choices(studio)
+
+
+@require_POST
+def describe_lot(request, lot_id):
+    """What the bag is: colour, dye lot, drawer, picture; and its item: name, breed, form, least amount, grams a metre."""
+    found = queries.lot_of(request.studio, lot_id)
+    form = DescribeForm(request.POST, request.studio)
+    faults = {} if form.is_valid() else faults_of(form)
+    said = {}
+    fields = {"minimum": amount_field(request.member, found.item.unit, required=False)}
+    if found.item.kind == FIBRE:
+        fields["linear_g_m"] = weight_field(request.member, required=False)
+    for name, field in fields.items():
+        try:
+            said[name] = field.clean(request.POST.get(name, ""))
+        except forms.ValidationError as fault:
+            faults[name] = fault.messages[0]
+    if faults:
+        return lot_again(request, found, faults, doing="describe")
+    said["minimum"] = said["minimum"] or 0
+    if found.item.kind == FIBRE:
+        if chosen := form.cleaned_data["breed"]:
+            said |= queries.breed_fields(chosen)
+        if chosen := form.cleaned_data["form"]:
+            said["form"] = chosen
+    if "name" in request.POST:
+        said["name"] = form.cleaned_data["name"]
+
+    def do():
+        given = form.cleaned_data
+        photo = cleaned(request.FILES.get("photo"), request.studio)
+        srgb = given["srgb"] if request.POST.get("has_colour") else ""
+        describe(request.member, found.pk, srgb=srgb, dye_lot=given["dye_lot"], drawer=given["drawer"], photo=photo)
+        describe_item(request.member, found.item_id, **said)
+
+    _, faults = tried(do)
+    if faults:
+        return lot_again(request, found, faults, doing="describe")
+    return lot_done(request, found.pk, "Kept.")

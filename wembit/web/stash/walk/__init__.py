@@ -1,0 +1,1 @@
+"""The walk along the shelf."""

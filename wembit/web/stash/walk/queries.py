@@ -1,0 +1,67 @@
+"""The walk along the shelf: one place after another, one bag after another."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Sequence
+from dataclasses import dataclass
+from uuid import UUID
+
+from django.db.models import Count, F, Max, Min, Q
+
+from wembit.web import clock
+from wembit.web.stash.models import Lot, Reminder
+from wembit.web.stash.queries import with_promised
+
+ASLEEP_DAYS = 180
+
+
+@dataclass(frozen=True)
+class Place:
+    """A drawer with its number of bags, how many of them were never weighed again, and when the first of them was last."""
+
+    drawer_id: UUID | None
+    name: str
+    count: int
+    never: int
+    oldest: dt.datetime | None
+
+
+def places(studio) -> list[Place]:
+    """Where bags lie, that first which was not walked for longest."""
+    rows = (
+        Lot.objects.of(studio)
+        .on_shelf()
+        .values("drawer", "drawer__name")
+        .annotate(count=Count("pk"), never=Count("pk", filter=Q(recounted_at=None)), oldest=Min("recounted_at"))
+    )
+    found = [Place(row["drawer"], row["drawer__name"] or "", row["count"], row["never"], row["oldest"]) for row in rows]
+    now = clock.now()
+    return sorted(found, key=lambda place: (not place.never, place.oldest or now, place.name))
+
+
+def bags_in(studio, drawer_id: UUID | None) -> list[Lot]:
+    """The bags of a drawer, or of none, in the order of the walk."""
+    lots = with_promised(Lot.objects.of(studio).on_shelf()).select_related("item", "drawer").filter(drawer=drawer_id)
+    return list(lots.order_by("item__kind", "item__breed", "item__form", "item__name", "dye_lot", "made_at", "pk"))
+
+
+def not_weighed_today(studio, bags: Sequence[Lot]) -> list[Lot]:
+    """Those of the bags that this day's walk has gone past."""
+    today, zone = clock.today(studio), clock.zone(studio)
+    return [lot for lot in bags if not lot.recounted_at or lot.recounted_at.astimezone(zone).date() != today]
+
+
+def asleep(studio) -> list[Lot]:
+    """Bags that nobody has touched for half a year, the longest first."""
+    before = clock.now() - dt.timedelta(days=ASLEEP_DAYS)
+    lots = Lot.objects.of(studio).on_shelf().annotate(touched=Max("movements__entry__happened_at"))
+    return list(lots.filter(touched__lt=before).select_related("item", "drawer").order_by("touched")[:12])
+
+
+def reminders(studio) -> list[Reminder]:
+    return list(Reminder.objects.of(studio).select_related("drawer").order_by(F("due").asc(), "words"))
+
+
+def reminders_due(studio) -> list[Reminder]:
+    return list(Reminder.objects.of(studio).filter(due__lte=clock.today(studio)).select_related("drawer"))

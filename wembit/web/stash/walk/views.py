@@ -1,0 +1,134 @@
+"""Keeping the shelf true: the walk from bag to bag with the scale, bags that sleep, dated looks at the wool."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from uuid import UUID
+
+from django import forms
+from django.contrib import messages
+from django.http import Http404
+from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from wembit.core.stock.recounting import explained
+from wembit.web import numbers
+from wembit.web.fields import DayField, amount_field
+from wembit.web.idempotency import press_of
+from wembit.web.responses import again, tried
+from wembit.web.stash.actions.keep_reminder import keep_reminder
+from wembit.web.stash.actions.recount import recount
+from wembit.web.stash.actions.tick_reminder import tick_reminder
+from wembit.web.stash.models import GRAMS, Lot
+from wembit.web.stash.queries import drawers
+from wembit.web.stash.shelf.shelf_chart import draw
+from wembit.web.stash.shelf.wool_forms import drawings
+from wembit.web.studio.models import MAKER
+
+from . import queries
+
+LARGE, LEAST = 45_000.0, 900.0  # px² of the largest bag of the place, to which the others are drawn, and the least
+
+
+def home_context(request) -> dict:
+    return {
+        "shelf": queries.places(request.studio),
+        "asleep": queries.asleep(request.studio),
+        "reminders": queries.reminders(request.studio),
+        "drawers": drawers(request.studio),
+    }
+
+
+@require_GET
+def home(request):
+    """Where to walk: the places, that first which was not walked for longest."""
+    return render(request, "stash/walk/walk.html", home_context(request))
+
+
+def place_context(request, drawer_id: UUID | None, lot_id: str) -> dict:
+    """The bag in hand, the one before and the one after; after the last one, the end of the walk."""
+    bags = queries.bags_in(request.studio, drawer_id)
+    if not bags:
+        raise Http404
+    at = next((n for n, lot in enumerate(bags) if str(lot.pk) == lot_id), 0)
+    lot = bags[at]
+    return {
+        "drawer": lot.drawer,
+        "lot": lot,
+        "item": lot.item,
+        "drawn": draw(lot, LARGE / max(1.0, *(float(bag.on_hand) for bag in bags)), LEAST),
+        "number": at + 1,
+        "bags": bags,
+        "before": bags[at - 1] if at else None,
+        "after": bags[at + 1] if at + 1 < len(bags) else None,
+        "drawings": drawings().values(),
+    }
+
+
+@require_http_methods(["GET", "POST"])
+def place(request, drawer_id=None):
+    """One bag after another: weigh, Enter, next. Enter alone goes on without weighing."""
+    context = place_context(request, drawer_id, request.GET.get("bag", ""))
+    if request.method == "GET":
+        done = request.GET.get("bag") == "end"
+        if done:
+            context["left"] = queries.not_weighed_today(request.studio, context["bags"])
+        return render(request, "stash/walk/walk_end.html" if done else "stash/walk/walk_place.html", context)
+    request.member.must_be(MAKER)
+    lot = context["lot"]
+    try:
+        found = amount_field(request.member, lot.item.unit, required=False).clean(request.POST.get("amount", ""))
+    except forms.ValidationError as fault:
+        return again(request, "stash/walk/walk_place.html", context, {"amount": fault.messages[0]})
+    if found is not None:
+        _, faults = tried(lambda: recount(request.member, lot.pk, found, press=press_of(request)))
+        if faults:
+            return again(request, "stash/walk/walk_place.html", context, faults)
+        _say(request, lot, found)
+    after = context["after"].pk if context["after"] else "end"
+    where = ("stash:walk_place", [drawer_id]) if drawer_id else ("stash:walk_nowhere", [])
+    return redirect(f"{reverse(where[0], args=[request.studio.slug, *where[1]])}?bag={after}")
+
+
+def _say(request, lot: Lot, found: Decimal) -> None:
+    """What was found, and what the difference can mean."""
+    amount = " ".join(numbers.amount(found, lot.item.unit, request.studio))
+    away = found - lot.on_hand
+    if not lot.weighed or not away:
+        messages.success(request, f"{lot.item.name}: {amount}.")
+        return
+    difference = " ".join(numbers.amount(abs(away), lot.item.unit, request.studio))
+    why = explained(float(lot.on_hand), float(found), wool=lot.item.unit == GRAMS)
+    messages.success(request, f"{lot.item.name}: {amount}, {difference} {'more' if away > 0 else 'less'}; {why}.")
+
+
+@require_POST
+def new_reminder(request):
+    request.member.must_be(MAKER)
+    faults, due, every = {}, None, 0
+    try:
+        due = DayField().clean(request.POST.get("due", ""))
+    except forms.ValidationError as fault:
+        faults["due"] = fault.messages[0]
+    try:
+        every = (
+            forms.IntegerField(min_value=0, max_value=9999, required=False).clean(request.POST.get("every_days", ""))
+            or 0
+        )
+    except forms.ValidationError:
+        faults["every_days"] = "Write whole days, 0 for once."
+    if not faults:
+        words, drawer = request.POST.get("words", ""), request.POST.get("drawer", "")[:40]
+        _, faults = tried(lambda: keep_reminder(request.member, words, due, every_days=every, drawer=drawer))
+    if faults:
+        return again(request, "stash/walk/walk.html", home_context(request), faults)
+    messages.success(request, "Kept.")
+    return redirect("stash:walk", studio=request.studio.slug)
+
+
+@require_POST
+def tick(request, reminder_id):
+    kept = tick_reminder(request.member, reminder_id)
+    messages.success(request, f"Looked at. Next time {kept.due:%-d %B}." if kept else "Looked at.")
+    return redirect("stash:walk", studio=request.studio.slug)

@@ -1,0 +1,124 @@
+"""The door: signing in and out, the first visit, links."""
+
+from __future__ import annotations
+
+from django import forms
+from django.contrib import messages
+from django.contrib.auth import authenticate, login, logout
+from django.db import transaction
+from django.http import Http404
+from django.shortcuts import redirect, render
+from django.utils.http import url_has_allowed_host_and_scheme
+from django.views.decorators.http import require_http_methods, require_POST
+
+from wembit.web.responses import again, faults_of, tried
+from wembit.web.studio.actions.follow_link import follow_link, new_user
+from wembit.web.studio.actions.found_studio import found_studio
+
+from .models import Studio, known_timezone
+from .queries import any_studio, open_link, studios_of
+from .shared_tablet import keep_hand
+
+WRONG = "That name and password do not go together. Try again; after eight times wait a quarter of an hour."
+
+
+class SignInForm(forms.Form):
+    username = forms.CharField(max_length=150, error_messages={"required": "Write the name you sign in with."})
+    password = forms.CharField(max_length=200, error_messages={"required": "Write your password."})
+
+
+class FirstForm(SignInForm):
+    studio_name = forms.CharField(max_length=80, error_messages={"required": "Give the studio a name."})
+    name = forms.CharField(max_length=80, required=False)
+    timezone = forms.CharField(max_length=60, validators=[known_timezone])
+    currency = forms.RegexField("^[A-Za-z]{3}$", error_messages={"invalid": "Write three letters, like EUR."})
+
+
+def door(request):
+    """To the studio, to the sign-in, or to the first visit."""
+    if not any_studio():
+        return redirect("first_visit")
+    if not request.user.is_authenticated:
+        return redirect("sign_in")
+    studios = studios_of(request.user)
+    if not studios:
+        return render(request, "studio/no_studio.html")
+    return redirect("today", studio=studios[0].slug)
+
+
+@require_http_methods(["GET", "POST"])
+def sign_in(request):
+    if request.method == "GET":
+        return render(request, "studio/sign_in.html", {"next": request.GET.get("next", "")})
+    form = SignInForm(request.POST)
+    context = {"next": request.POST.get("next", "")}
+    if not form.is_valid():
+        return again(request, "studio/sign_in.html", context, faults_of(form))
+    user = authenticate(request, username=form.cleaned_data["username"].lower(), password=form.cleaned_data["password"])
+    if user is None:
+        return again(request, "studio/sign_in.html", context, {"password": WRONG})
+    login(request, user)
+    keep_hand(request, user)
+    target = context["next"]
+    safe = url_has_allowed_host_and_scheme(target, {request.get_host()}, require_https=request.is_secure())
+    return redirect(target if target and safe else "door")
+
+
+@require_POST
+def sign_out(request):
+    logout(request)
+    return redirect("sign_in")
+
+
+@require_http_methods(["GET", "POST"])
+def first_visit(request):
+    """The first visitor makes the studio and is its owner; afterwards this page is not there."""
+    if any_studio():
+        raise Http404
+    if request.method == "GET":
+        return render(request, "studio/first_visit.html")
+    form = FirstForm(request.POST)
+    if not form.is_valid():
+        return again(request, "studio/first_visit.html", {}, faults_of(form))
+    given = form.cleaned_data
+    user, faults = tried(lambda: _found(given))
+    if faults:
+        return again(request, "studio/first_visit.html", {}, faults)
+    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    keep_hand(request, user)
+    return redirect("door")
+
+
+@transaction.atomic
+def _found(given: dict):
+    user = new_user(given["username"], given["name"], given["password"])
+    found_studio(given["studio_name"], user, timezone=given["timezone"], currency=given["currency"].upper())
+    return user
+
+
+@require_http_methods(["GET", "POST"])
+def use_link(request, token):
+    """Join a studio or choose a new password."""
+    link = open_link(token)
+    if link is None:
+        return render(request, "studio/link_gone.html", status=404)
+    context = {"link": link}
+    if request.method == "GET":
+        return render(request, "studio/link.html", context)
+    joining = request.user if link.purpose == link.JOIN and request.user.is_authenticated else None
+    user, faults = tried(
+        lambda: follow_link(
+            link,
+            username=request.POST.get("username", ""),
+            name=request.POST.get("name", ""),
+            password=request.POST.get("password", ""),
+            user=joining,
+        )
+    )
+    if faults:
+        return again(request, "studio/link.html", context, faults)
+    if joining is None:
+        login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    keep_hand(request, user)
+    messages.success(request, f"Welcome to {link.studio.name}.")
+    return redirect("today", studio=Studio.objects.get(pk=link.studio_id).slug)

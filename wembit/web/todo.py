@@ -1,0 +1,39 @@
+"""What there is to do today, each with the place where it is done."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from wembit.web.bench.queries import makings
+from wembit.web.plan.queries import projects, shorts_by_project
+from wembit.web.restock.queries import on_the_way, tides_now
+from wembit.web.stash.queries import low_items
+from wembit.web.stash.walk.queries import reminders_due
+
+from . import clock
+
+SOON_DAYS = 14
+
+
+def things_now(studio) -> dict:
+    """`things_to_do`, kept until the next press or the next day."""
+    return studio.kept(f"today:{clock.today(studio)}", lambda: things_to_do(studio))
+
+
+def things_to_do(studio) -> dict:
+    """Next at the bench, what to order by when, what is due, what is low, what comes."""
+    today = clock.today(studio)
+    plan = projects(studio)
+    shorts = shorts_by_project(studio)
+    for project in plan:
+        project.short = shorts.get(project.pk, [])
+    soon = [project for project in plan if project.due <= today + dt.timedelta(days=SOON_DAYS)]
+    return {
+        "makings": makings(studio),
+        "tides": [tide for tide in tides_now(studio) if tide.to_order],
+        "due": soon or plan[:1],
+        "startable": next((project for project in plan if not project.short), None),
+        "low": low_items(studio),
+        "coming": on_the_way(studio),
+        "looks": reminders_due(studio),
+    }
