@@ -5,13 +5,18 @@ from __future__ import annotations
 import json
 import math
 
+RING = "ring"  # parts that sit on, or follow, each other; `names`: their keys
+
 
 class BadInput(ValueError):
-    """A value that breaks a rule: where it stands, what the rule asks, what was got."""
+    """A value that breaks a rule: where it stands, what the rule asks, what was got.
 
-    def __init__(self, where: str, what: str, got: object = None):
+    `code` and `names` tell programs what `what` tells people, where one of them has to know.
+    """
+
+    def __init__(self, where: str, what: str, got: object = None, *, code: str = "", names: tuple[str, ...] = ()):
         super().__init__(f"{where}: {what}")
-        self.where, self.what, self.got = where, what, got
+        self.where, self.what, self.got, self.code, self.names = where, what, got, code, names
 
     def as_json(self) -> dict:
         return {"error": {"where": self.where, "what": self.what, "got": _shown(self.got)}}

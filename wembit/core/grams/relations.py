@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from wembit.core.errors import BadInput
+from wembit.core.errors import RING, BadInput
 from wembit.core.shape.sizes import grown, resized, size
 
 from .estimate import estimate
@@ -40,7 +40,8 @@ def order(relations: Mapping[str, Sequence[Relation]]) -> list[str]:
     def visit(key: str, way: tuple[str, ...]) -> None:
         if key in way:
             ring = (*way[way.index(key) :], key)
-            raise BadInput("relations", f"these parts follow each other in a ring: {', '.join(ring)}", None)
+            words = f"these parts follow each other in a ring: {', '.join(ring)}"
+            raise BadInput("relations", words, code=RING, names=ring)
         for relation in relations.get(key, ()):
             if relation.of is not None:
                 visit(relation.of, (*way, key))

@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from wembit.core.errors import BadInput
+from wembit.core.errors import RING, BadInput
 from wembit.core.shape import solids
 
 Vector = np.ndarray
@@ -256,8 +256,9 @@ def place(parts: Sequence[PlacedPart]) -> list[Placed]:
     while waiting:
         ready = [part for part in waiting if all(on in placed for on in _hosts(part))]
         if not ready:
-            names = ", ".join(part.name for part in waiting)
-            raise BadInput("parts", f"these parts sit on each other in a ring: {names}", None)
+            names = tuple(part.name for part in waiting)
+            words = f"these parts sit on each other in a ring: {', '.join(names)}"
+            raise BadInput("parts", words, code=RING, names=names)
         depth += 1
         if depth > DEEPEST:
             raise BadInput("parts", f"sit on each other more than {DEEPEST} deep", ready[0].name)

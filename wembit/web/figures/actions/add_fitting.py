@@ -4,20 +4,15 @@ from __future__ import annotations
 
 from uuid import UUID, uuid4
 
-from django.db import transaction
-
 from wembit.core.craft.notions import FITTINGS
 from wembit.web.errors import Refusal
+from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import Version
-from wembit.web.figures.queries import figure_of, newest_version, part_of
-from wembit.web.studio.models import MAKER, Member
-
-from .thaw import thawed
+from wembit.web.studio.models import Member
 
 MOST = 60
 
 
-@transaction.atomic
 def add_fitting(
     member: Member,
     figure_id: UUID,
@@ -29,16 +24,16 @@ def add_fitting(
     words: str = "",
 ) -> Version:
     """So many pieces, or mm, of a notion for the figure or for each piece of a part. Raises `Refusal`, `Http404`."""
-    member.must_be(MAKER)
-    if notion not in FITTINGS:
-        raise Refusal("Choose what is fitted.", "notion")
-    version = thawed(newest_version(figure_of(member.studio, figure_id)))
-    if part:
-        part_of(version, part)
-    if len(version.notions) >= MOST:
-        raise Refusal(f"At most {MOST} fittings.", "notion")
-    kept = {"id": uuid4().hex[:12], "notion": notion, "amount": amount, "size_mm": size_mm, "part": part,
-            "words": " ".join(words.split())[:60]}  # fmt: skip
-    version.notions = [*version.notions, kept]
-    version.save(update_fields=["notions"])
+    with editing(member, figure_id) as edit:
+        version = edit.version
+        if notion not in FITTINGS:
+            raise Refusal("Choose what is fitted.", "notion")
+        if part:
+            edit.part(part)
+        if len(version.notions) >= MOST:
+            raise Refusal(f"At most {MOST} fittings.", "notion")
+        kept = {"id": uuid4().hex[:12], "notion": notion, "amount": amount, "size_mm": size_mm, "part": part,
+                "words": " ".join(words.split())[:60]}  # fmt: skip
+        version.notions = [*version.notions, kept]
+        version.save(update_fields=["notions"])
     return version

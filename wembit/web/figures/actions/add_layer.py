@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from uuid import UUID
 
-from django.db import transaction
-
 from wembit.core.contract.requests import ROLES
 from wembit.web.errors import Refusal
-from wembit.web.figures.editing.layers import keep, opened, shared, slot_called
+from wembit.web.figures.editing.door import editing
+from wembit.web.figures.editing.layers import fill_up, keep_layers, slot_called
 from wembit.web.figures.models import Layer
 from wembit.web.studio.models import Member
 
@@ -24,18 +23,19 @@ BEGUN = {
 }
 
 
-@transaction.atomic
 def add_layer(member: Member, figure_id: UUID, key: str, role: str, slot: str) -> int:
     """A new layer on top of the part's others; its position is returned. Raises `Refusal`, `Http404`."""
-    part, layers = opened(member, figure_id, key)
-    if role not in ROLES:
-        raise Refusal("Choose what the layer does.", "role")
-    if part.shape["kind"] == "none" and role not in ("detail", "weighed"):
-        raise Refusal("It has no shape of its own: it takes spots, lines and weighed amounts.", "role")
-    if len(layers) >= MOST:
-        raise Refusal(f"A part holds at most {MOST} layers.", "role")
-    layer = Layer(studio=part.studio, part=part, slot=slot_called(part.version, slot), role=role, rule={**BEGUN[role]})
-    layers.append(layer)
-    shared(layers, layer)
-    keep(part, layers)
+    with editing(member, figure_id) as edit:
+        part, layers = edit.part(key), edit.layers(key)
+        if role not in ROLES:
+            raise Refusal("Choose what the layer does.", "role")
+        if part.shape["kind"] == "none" and role not in ("detail", "weighed"):
+            raise Refusal("It has no shape of its own: it takes spots, lines and weighed amounts.", "role")
+        if len(layers) >= MOST:
+            raise Refusal(f"A part holds at most {MOST} layers.", "role")
+        named = slot_called(edit.version, slot)
+        layer = Layer(studio=edit.studio, part=part, slot=named, role=role, rule={**BEGUN[role]})
+        layers.append(layer)
+        fill_up(layers, layer)
+        keep_layers(edit, part, layers)
     return len(layers) - 1

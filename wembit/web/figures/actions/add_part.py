@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import replace
 from uuid import UUID
 
-from django.db import transaction
 from django.utils.text import slugify
 
 from wembit.core.contract.requests import SHAPE
@@ -13,16 +12,13 @@ from wembit.core.craft.part_kinds import EYE, KINDS, Kind, root_seat
 from wembit.core.pose.placing import PlacedPart, Seat, angles_from_standing
 from wembit.core.shape.solids import solid
 from wembit.web.errors import Refusal
+from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import Layer, Part, Slot, Version
-from wembit.web.figures.queries import figure_of, newest_version, parts_of
 from wembit.web.figures.to_core.seating import placed_part
 from wembit.web.figures.to_core.tracings import Drawn
-from wembit.web.studio.models import MAKER, Member
-
-from .thaw import thawed
+from wembit.web.studio.models import Member
 
 
-@transaction.atomic
 def add_part(
     member: Member, figure_id: UUID, kind: str, length_mm: float, *, name: str = "", drawn: Drawn | None = None
 ) -> Part:
@@ -30,43 +26,47 @@ def add_part(
 
     The first part of a figure stands on the ground. Raises `Refusal`, `Http404`.
     """
-    member.must_be(MAKER)
-    if kind not in KINDS and kind != EYE:
-        raise Refusal("Choose what the part is.", "kind")
-    if not 0.1 <= length_mm <= 10_000:
-        raise Refusal("Write a length between 0.1 mm and 10 m.", "length")
-    version = thawed(newest_version(figure_of(member.studio, figure_id)))
-    parts = parts_of(version)
-    if kind == EYE and not parts:
-        raise Refusal("Eyes need a head or a body to sit on. Begin with the body.", "kind")
-    name = " ".join(name.split()) or kind
-    part = Part(
-        studio=member.studio,
-        version=version,
-        key=free_key(name, {each.key for each in parts}),
-        name=name,
-        kind=kind,
-        position=max((each.position for each in parts), default=-1) + 1,
-    )
-    if kind == EYE:
+    with editing(member, figure_id) as edit:
+        if kind not in KINDS and kind != EYE:
+            raise Refusal("Choose what the part is.", "kind")
+        if not 0.1 <= length_mm <= 10_000:
+            raise Refusal("Write a length between 0.1 mm and 10 m.", "length")
+        if kind == EYE and not edit.parts:
+            raise Refusal("Eyes need a head or a body to sit on. Begin with the body.", "kind")
+        name = " ".join(name.split()) or kind
+        part = Part(
+            studio=edit.studio,
+            version=edit.version,
+            key=free_key(name, {other.key for other in edit.parts}),
+            name=name,
+            kind=kind,
+            position=max((other.position for other in edit.parts), default=-1) + 1,
+        )
+        _shape(part, edit.parts, length_mm, drawn)
+        part.save()
+        if kind != EYE:
+            _layers(part, edit.version, KINDS[kind].covered)
+        edit.reload()
+    return edit.part(part.key)
+
+
+def _shape(part: Part, others: list[Part], length_mm: float, drawn: Drawn | None) -> None:
+    """Shape, firmness, count and seat, as the kind brings them or as they were drawn."""
+    if part.kind == EYE:
         part.count, part.shape = 2, {"kind": "none"}
         part.seat = seat_on(
-            parts, ("head", "body"), {"t": 0.64, "angle": 62, "bead_mm": length_mm, "sink": length_mm / 4}
+            others, ("head", "body"), {"t": 0.64, "angle": 62, "bead_mm": length_mm, "sink": length_mm / 4}
         )
-    else:
-        template = KINDS[kind]
-        part.count = template.count
-        part.shape = drawn.shape if drawn else template.shape(length_mm)
-        part.firmness = drawn.firmness if drawn else template.firmness
-        if drawn and drawn.pitch is not None:
-            template = replace(template, seat={**template.seat, "pitch": drawn.pitch, "yaw": 0})
-        part.seat = root_seat(part.shape, kind) if not parts else _seat(template, length_mm, parts, part)
-        if drawn and drawn.bends:
-            part.seat["bends"] = drawn.bends
-    part.save()
-    if kind != EYE:
-        _layers(part, version, KINDS[kind].covered)
-    return part
+        return
+    template = KINDS[part.kind]
+    part.count = template.count
+    part.shape = drawn.shape if drawn else template.shape(length_mm)
+    part.firmness = drawn.firmness if drawn else template.firmness
+    if drawn and drawn.pitch is not None:
+        template = replace(template, seat={**template.seat, "pitch": drawn.pitch, "yaw": 0})
+    part.seat = _seat(template, length_mm, others, part) if others else root_seat(part.shape, part.kind)
+    if drawn and drawn.bends:
+        part.seat["bends"] = drawn.bends
 
 
 def free_key(name: str, taken: set[str]) -> str:

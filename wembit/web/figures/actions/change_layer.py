@@ -4,14 +4,12 @@ from __future__ import annotations
 
 from uuid import UUID
 
-from django.db import transaction
-
-from wembit.web.figures.editing.layers import keep, opened, shared, slot_called
+from wembit.web.figures.editing.door import editing
+from wembit.web.figures.editing.layers import fill_up, keep_layers, slot_called
 from wembit.web.figures.models import Part
 from wembit.web.studio.models import Member
 
 
-@transaction.atomic
 def change_layer(
     member: Member, figure_id: UUID, key: str, position: int, *, slot: str, rule: dict, over: str = ""
 ) -> Part:
@@ -19,9 +17,11 @@ def change_layer(
 
     Raises `Refusal` beside the field that the core refuses, `Http404`.
     """
-    part, layers = opened(member, figure_id, key, position)
-    layer = layers[position]
-    layer.slot, layer.rule = slot_called(part.version, slot), rule
-    layer.over = slot_called(part.version, over) if over else None
-    shared(layers, layer)
-    return keep(part, layers)
+    with editing(member, figure_id) as edit:
+        part, layers = edit.part(key), edit.layers(key, position)
+        layer = layers[position]
+        layer.slot, layer.rule = slot_called(edit.version, slot), rule
+        layer.over = slot_called(edit.version, over) if over else None
+        fill_up(layers, layer)
+        keep_layers(edit, part, layers)
+    return edit.part(key)

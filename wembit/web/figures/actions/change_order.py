@@ -5,29 +5,23 @@ from __future__ import annotations
 from collections.abc import Callable
 from uuid import UUID, uuid4
 
-from django.db import transaction
-
 from wembit.web.errors import Refusal
+from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import Version
-from wembit.web.figures.queries import figure_of, newest_version
-from wembit.web.studio.models import MAKER, Member
-
-from .thaw import thawed
+from wembit.web.studio.models import Member
 
 MOST_MINUTES, MOST_STEPS = 6000.0, 300
 
 
 def _changed(member: Member, figure_id: UUID, change: Callable[[dict], None]) -> Version:
-    member.must_be(MAKER)
-    version = thawed(newest_version(figure_of(member.studio, figure_id)))
-    order = {"first": [], "said": {}, "off": [], "own": {}, **version.order}
-    change(order)
-    version.order = order
-    version.save(update_fields=["order"])
-    return version
+    with editing(member, figure_id) as edit:
+        order = {"first": [], "said": {}, "off": [], "own": {}, **edit.version.order}
+        change(order)
+        edit.version.order = order
+        edit.version.save(update_fields=["order"])
+    return edit.version
 
 
-@transaction.atomic
 def say_step(member: Member, figure_id: UUID, step_id: str, *, title: str, words: str, minutes: float) -> Version:
     """Keep a step's own title, words and minutes. Raises `Refusal`, `Http404`."""
     title, words = " ".join(title.split())[:80], words.strip()[:600]
@@ -46,7 +40,6 @@ def say_step(member: Member, figure_id: UUID, step_id: str, *, title: str, words
     return _changed(member, figure_id, change)
 
 
-@transaction.atomic
 def move_step(member: Member, figure_id: UUID, step_id: str, ids: list[str], by: int) -> Version:
     """Move a step earlier or later among `ids`, the order as it is shown. Raises `Http404`."""
 
@@ -60,7 +53,6 @@ def move_step(member: Member, figure_id: UUID, step_id: str, ids: list[str], by:
     return _changed(member, figure_id, change)
 
 
-@transaction.atomic
 def leave_out_step(member: Member, figure_id: UUID, step_id: str) -> Version:
     """Leave a step out; one of the maker's own goes for good. Raises `Http404`."""
 
@@ -73,7 +65,6 @@ def leave_out_step(member: Member, figure_id: UUID, step_id: str) -> Version:
     return _changed(member, figure_id, change)
 
 
-@transaction.atomic
 def take_in_step(member: Member, figure_id: UUID, step_id: str) -> Version:
     """Take a step in again that was left out. Raises `Http404`."""
 
@@ -83,7 +74,6 @@ def take_in_step(member: Member, figure_id: UUID, step_id: str) -> Version:
     return _changed(member, figure_id, change)
 
 
-@transaction.atomic
 def add_step(member: Member, figure_id: UUID, after: str, ids: list[str], *, title: str) -> tuple[Version, str]:
     """A step of one's own behind another. Raises `Refusal`, `Http404`."""
     title = " ".join(title.split())[:80]

@@ -5,49 +5,43 @@ from __future__ import annotations
 from dataclasses import replace
 from uuid import UUID
 
-from django.db import transaction
-
 from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
 from wembit.core.pose.placing import angles_from_standing, standing_angles
-from wembit.web.errors import Refusal
-from wembit.web.figures.editing.following import follow, let_go_of_lost_sizes
+from wembit.web.errors import refusal_of
+from wembit.web.figures.editing.door import Editing, editing
+from wembit.web.figures.editing.following import let_go_of_lost_sizes
 from wembit.web.figures.models import Part
-from wembit.web.figures.queries import figure_of, newest_version, part_among, parts_of
 from wembit.web.figures.to_core.seating import placed, placed_part
-from wembit.web.studio.models import MAKER, Member
-
-from .thaw import thawed
+from wembit.web.studio.models import Member
 
 FIELDS = ("name", "count", "shape", "firmness", "visible", "allowance", "loose_end_mm", "seat")
 
 
-@transaction.atomic
 def change_part(member: Member, figure_id: UUID, key: str, changes: dict) -> Part:
     """Keep the changed fields of a part. `standing` in `changes` gives pitch and yaw in the standing pose.
 
     Raises `Refusal` beside the field that the core refuses, `Http404`.
     """
-    member.must_be(MAKER)
-    version = thawed(newest_version(figure_of(member.studio, figure_id)))
-    parts = parts_of(version)
-    part = part_among(parts, key)
-    kind, before = part.shape["kind"], (part.seat, _standing(parts, key))
+    with editing(member, figure_id) as edit:
+        part = edit.part(key)
+        try:
+            _change(edit, part, changes)
+        except BadInput as fault:
+            raise refusal_of(fault) from None
+    return part
+
+
+def _change(edit: Editing, part: Part, changes: dict) -> None:
+    kind, before = part.shape["kind"], (part.seat, _standing(edit.parts, part.key))
     for name in FIELDS:
         if name in changes:
             setattr(part, name, changes[name])
-    try:
-        part.shape = {**SHAPE(part.shape, "shape")}
-        if "standing" in changes and part.seat.get("on"):
-            part.seat = {**part.seat, **_angles(part, parts, before, changes["standing"])}
-        placed(parts, version.scale)
-    except BadInput as fault:
-        raise Refusal(f"{fault.what[0].upper()}{fault.what[1:]}.", fault.where.rpartition(".")[2]) from None
-    part.save()
+    part.shape = {**SHAPE(part.shape, "shape")}
+    if "standing" in changes and part.seat.get("on"):
+        part.seat = {**part.seat, **_angles(part, edit.parts, before, changes["standing"])}
     if part.shape["kind"] != kind:
-        let_go_of_lost_sizes(parts)
-    follow(version, parts)
-    return part
+        let_go_of_lost_sizes(edit.parts)
 
 
 def _standing(parts: list[Part], key: str) -> tuple[float, float] | None:

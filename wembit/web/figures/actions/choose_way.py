@@ -8,14 +8,12 @@ from django.db import transaction
 
 from wembit.core.craft.schools import QUESTIONS
 from wembit.web.errors import Refusal
+from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import SCHOOL, Version
-from wembit.web.figures.queries import figure_of, newest_version, part_of
+from wembit.web.figures.queries import figure_of, newest_version
 from wembit.web.studio.models import MAKER, Member, Studio
 
-from .thaw import thawed
 
-
-@transaction.atomic
 def choose_way(
     member: Member, figure_id: UUID, question: str, way: str, *, only_here: bool = False, part: str = ""
 ) -> Version:
@@ -25,19 +23,24 @@ def choose_way(
     member.must_be(MAKER)
     if question not in QUESTIONS or way not in QUESTIONS[question].ways:
         raise Refusal("Choose one of the ways.", "way")
+    if not part and not only_here:
+        return _of_the_studio(member, figure_id, question, way)
+    with editing(member, figure_id) as edit:
+        school = edit.version.school
+        if part:
+            edit.part(part)
+            parts = school.get("parts", {})
+            own = {"parts": {**parts, part: {**parts.get(part, {}), question: way}}}
+        else:
+            own = {question: way}
+        edit.version.school = {**school, **own}
+        edit.version.save(update_fields=["school"])
+    return edit.version
+
+
+@transaction.atomic
+def _of_the_studio(member: Member, figure_id: UUID, question: str, way: str) -> Version:
     version = newest_version(figure_of(member.studio, figure_id))
-    if part:
-        version = thawed(version)
-        part_of(version, part)
-        parts = version.school.get("parts", {})
-        version.school = {**version.school, "parts": {**parts, part: {**parts.get(part, {}), question: way}}}
-        version.save(update_fields=["school"])
-        return version
-    if only_here:
-        version = thawed(version)
-        version.school = {**version.school, question: way}
-        version.save(update_fields=["school"])
-        return version
     studio = Studio.objects.select_for_update().get(pk=member.studio_id)
     studio.habits = {**studio.habits, SCHOOL: {**studio.habits.get(SCHOOL, {}), question: way}}
     studio.save(update_fields=["habits"])

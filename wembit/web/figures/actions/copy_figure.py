@@ -1,4 +1,4 @@
-"""Copy a figure, or a version of it."""
+"""Copy a figure."""
 
 from __future__ import annotations
 
@@ -7,8 +7,9 @@ from uuid import UUID
 from django.db import IntegrityError, transaction
 
 from wembit.web.errors import Refusal
-from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
-from wembit.web.figures.queries import figure_of, newest_version, parts_of
+from wembit.web.figures.editing.versions import copy_version
+from wembit.web.figures.models import Figure
+from wembit.web.figures.queries import figure_of, newest_version
 from wembit.web.studio.models import MAKER, Member
 
 
@@ -26,39 +27,4 @@ def copy_figure(member: Member, figure_id: UUID, name: str) -> Figure:
     except IntegrityError:
         raise Refusal(f"There is a {name} already. Choose another name.", "name") from None
     copy_version(newest_version(figure), copy, 1)
-    return copy
-
-
-def copy_version(version: Version, figure: Figure, number: int) -> Version:
-    """The version's parts, layers, slots and colourways as version `number` of a figure."""
-    studio = version.studio
-    copy = Version.objects.create(
-        studio=studio,
-        figure=figure,
-        number=number,
-        scale=version.scale,
-        school=version.school,
-        order=version.order,
-        notions=version.notions,
-        faces=version.faces,
-    )
-    slots = {}
-    for slot in version.slots.all():
-        slots[slot.pk] = Slot.objects.create(studio=studio, version=copy, name=slot.name, position=slot.position)
-    for part in parts_of(version):
-        kept = {name: getattr(part, name) for name in PART_FIELDS}
-        new = Part.objects.create(studio=studio, version=copy, position=part.position, **kept)
-        Layer.objects.bulk_create(
-            Layer(
-                studio=studio, part=new, slot=slots[layer.slot_id], over=slots.get(layer.over_id), role=layer.role,
-                rule=layer.rule, position=layer.position,
-            )
-            for layer in part.layers.all()
-        )  # fmt: skip
-    for colourway in version.colourways.all():
-        way = Colourway.objects.create(studio=studio, version=copy, name=colourway.name, position=colourway.position)
-        Choice.objects.bulk_create(
-            Choice(studio=studio, colourway=way, slot=slots[choice.slot_id], item_id=choice.item_id)
-            for choice in colourway.choices.all()
-        )
     return copy

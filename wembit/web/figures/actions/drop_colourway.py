@@ -9,24 +9,20 @@ from django.db.models import ProtectedError
 from django.shortcuts import get_object_or_404
 
 from wembit.web.errors import Refusal
+from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import Version
-from wembit.web.figures.queries import figure_of, newest_version
-from wembit.web.studio.models import MAKER, Member
-
-from .thaw import thawed
+from wembit.web.studio.models import Member
 
 
-@transaction.atomic
 def drop_colourway(member: Member, figure_id: UUID, name: str) -> Version:
     """The newest version without it. Raises `Refusal` for the last one and for one that is planned, `Http404`."""
-    member.must_be(MAKER)
-    version = thawed(newest_version(figure_of(member.studio, figure_id)))
-    way = get_object_or_404(version.colourways, name=name)
-    if version.colourways.count() == 1:
-        raise Refusal("A figure keeps one colourway at least.", "way")
-    try:
-        with transaction.atomic():
-            way.delete()
-    except ProtectedError:
-        raise Refusal(f"{name} is planned. Close its projects first.", "way") from None
-    return version
+    with editing(member, figure_id) as edit:
+        way = get_object_or_404(edit.version.colourways, name=name)
+        if edit.version.colourways.count() == 1:
+            raise Refusal("A figure keeps one colourway at least.", "way")
+        try:
+            with transaction.atomic():
+                way.delete()
+        except ProtectedError:
+            raise Refusal(f"{name} is planned. Close its projects first.", "way") from None
+    return edit.version

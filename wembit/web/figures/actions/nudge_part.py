@@ -5,18 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from uuid import UUID
 
-from django.db import transaction
-
 from wembit.core.errors import BadInput
 from wembit.core.pose.nudging import nudged, sunk
-from wembit.web.errors import Refusal
-from wembit.web.figures.editing.following import follow
+from wembit.web.errors import refusal_of
+from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import Part
-from wembit.web.figures.queries import figure_of, newest_version, part_of, parts_of
 from wembit.web.figures.to_core.seating import placed, placed_part
-from wembit.web.studio.models import MAKER, Member
-
-from .thaw import thawed
+from wembit.web.studio.models import Member
 
 MOST_MM, MOST_DEGREES = 2000.0, 360.0
 
@@ -34,29 +29,24 @@ class Push:
     yaw: float = 0.0
 
 
-@transaction.atomic
 def nudge_part(member: Member, figure_id: UUID, key: str, push: Push) -> Part:
     """Keep where the part sits after a push; sizes are those of the figure as it is drawn. Raises `Refusal`, `Http404`."""
-    member.must_be(MAKER)
-    version = thawed(newest_version(figure_of(member.studio, figure_id)))
-    part = part_of(version, key)
-    scale = version.scale
-    try:
-        pieces = placed(parts_of(version))
-    except BadInput as fault:
-        raise Refusal(f"{fault.what[0].upper()}{fault.what[1:]}.", "part") from None
-    seat = nudged(pieces, key, push.view, push.right_mm / scale, push.up_mm / scale, push.mirror)
-    seat = sunk(seat, push.deeper_mm / scale, placed_part(part).shape)
-    kept = {**part.seat, "t": seat.t, "sink": seat.sink_mm}
-    if seat.on is None:
-        kept = {**part.seat, "centre_mm": seat.centre_mm}
-    elif seat.angle is not None:
-        kept["angle"] = seat.angle
-    kept["pitch"] = _turned(part.seat.get("pitch", 0), push.pitch)
-    kept["yaw"] = _turned(part.seat.get("yaw", 0), push.yaw)
-    part.seat = kept
-    part.save(update_fields=["seat"])
-    follow(version)
+    with editing(member, figure_id, field="part") as edit:
+        part, scale = edit.part(key), edit.version.scale
+        try:
+            pieces = placed(edit.parts)
+        except BadInput as fault:
+            raise refusal_of(fault, "part") from None
+        seat = nudged(pieces, key, push.view, push.right_mm / scale, push.up_mm / scale, push.mirror)
+        seat = sunk(seat, push.deeper_mm / scale, placed_part(part).shape)
+        kept = {**part.seat, "t": seat.t, "sink": seat.sink_mm}
+        if seat.on is None:
+            kept = {**part.seat, "centre_mm": seat.centre_mm}
+        elif seat.angle is not None:
+            kept["angle"] = seat.angle
+        kept["pitch"] = _turned(part.seat.get("pitch", 0), push.pitch)
+        kept["yaw"] = _turned(part.seat.get("yaw", 0), push.yaw)
+        part.seat = kept
     return part
 
 

@@ -4,36 +4,29 @@ from __future__ import annotations
 
 from uuid import UUID
 
-from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from wembit.web.errors import Refusal
-from wembit.web.figures.editing.following import follow
+from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import Choice
-from wembit.web.figures.queries import figure_of, newest_version
 from wembit.web.stash.models import FIBRE, Item
-from wembit.web.studio.models import MAKER, Member
-
-from .thaw import thawed
+from wembit.web.studio.models import Member
 
 
-@transaction.atomic
 def swap_fibre(
     member: Member, figure_id: UUID, way: str, old_id: UUID, new_id: UUID, *, slots: list[str] | None = None
 ) -> list[str]:
     """Every slot of the colourway that has the old fibre (or, of those, the named ones) gets the new one: so every layer,
     step and detail that names it changes in one press. The names of the slots are returned; with them the press is taken
     back. Raises `Refusal` where the old fibre is nowhere, `Http404`."""
-    member.must_be(MAKER)
-    version = thawed(newest_version(figure_of(member.studio, figure_id)))
-    colourway = get_object_or_404(version.colourways, name=way)
-    new = get_object_or_404(Item.objects.of(member.studio).filter(kind=FIBRE), pk=new_id)
-    choices = Choice.objects.filter(colourway=colourway, item_id=old_id).select_related("slot")
-    if slots is not None:
-        choices = choices.filter(slot__name__in=slots)
-    changed = [choice.slot.name for choice in choices]
-    if not changed:
-        raise Refusal("That fibre is nowhere in this colourway.", "old")
-    choices.update(item=new)
-    follow(version)
+    with editing(member, figure_id) as edit:
+        colourway = get_object_or_404(edit.version.colourways, name=way)
+        new = get_object_or_404(Item.objects.of(member.studio).filter(kind=FIBRE), pk=new_id)
+        choices = Choice.objects.filter(colourway=colourway, item_id=old_id).select_related("slot")
+        if slots is not None:
+            choices = choices.filter(slot__name__in=slots)
+        changed = [choice.slot.name for choice in choices]
+        if not changed:
+            raise Refusal("That fibre is nowhere in this colourway.", "old")
+        choices.update(item=new)
     return changed

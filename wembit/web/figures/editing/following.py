@@ -7,7 +7,7 @@ from dataclasses import asdict
 from wembit.core.errors import BadInput
 from wembit.core.grams.relations import WOOL, Relation, holds, resolve
 from wembit.core.shape.sizes import sizes
-from wembit.web.errors import Refusal
+from wembit.web.errors import Refusal, refusal_of
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.queries import colourway_of, parts_of
 from wembit.web.figures.to_core.estimating import Palette, request_of
@@ -39,7 +39,7 @@ def follow(version: Version, parts: list[Part] | None = None) -> None:
         try:
             shapes = resolve(rows, {part.key: relations_of(part) for part in parts}, version.scale)
         except BadInput as fault:
-            raise Refusal(told(fault, parts), "relations") from None
+            raise _refusal(fault, parts) from None
         moved = [part for part in parts if part.key in shapes and not alike(part.shape, shapes[part.key])]
         for part in moved:
             part.shape = shapes[part.key]
@@ -57,7 +57,6 @@ def let_go_of_lost_sizes(parts: list[Part]) -> None:
         kept = [asdict(each) for each in relations_of(part) if holds(each, part.shape, shapes.get(each.of))]
         if len(kept) != len(part.relations):
             part.relations = kept
-            part.save(update_fields=["relations"])
 
 
 def alike(one: dict, two: dict) -> bool:
@@ -66,13 +65,10 @@ def alike(one: dict, two: dict) -> bool:
     return all(abs(mm - yours[name]) <= NEAR * max(mm, 1.0) for name, mm in mine.items())
 
 
-def told(fault: BadInput, parts: list[Part]) -> str:
-    """The core's words with the parts' names in place of their keys."""
+def _refusal(fault: BadInput, parts: list[Part]) -> Refusal:
+    """The core's words, with the name of the part that cannot follow."""
     names = {part.key: part.name for part in parts}
-    where = fault.where.removeprefix("relations.").split(".")[0]
-    words = fault.what
-    if "in a ring" in words:
-        head, _, ring = words.partition(": ")
-        return f"{head[0].upper()}{head[1:]}: {', '.join(names.get(key, key) for key in ring.split(', '))}."
-    who = names.get(where)
-    return f"{who}: {words}." if who else f"{words[0].upper()}{words[1:]}."
+    who = names.get(fault.where.removeprefix("relations.").split(".")[0])
+    if who and not fault.code:
+        return Refusal(f"{who}: {fault.what}.", "relations")
+    return refusal_of(fault, "relations", names)

@@ -1,22 +1,14 @@
-"""The layers of a part in order, and what holds between them: shares of mixed cores add up, slots carry a name."""
+"""The layers of a part while they are changed: shares of mixed cores add up, slots carry a name."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from uuid import UUID
 
-from django.http import Http404
-
-from wembit.core.errors import BadInput
-from wembit.core.grams.estimate import estimate
+from wembit.core.grams.core_shares import filled_up
 from wembit.web.errors import Refusal
-from wembit.web.figures.actions.thaw import thawed
 from wembit.web.figures.models import Layer, Part, Slot, Version
-from wembit.web.figures.queries import figure_of, newest_version, part_of
-from wembit.web.figures.to_core.estimating import Palette, request_of
-from wembit.web.studio.models import MAKER, Member
 
-from .following import follow
+from .door import Editing
 
 MOST_SPOTS = 6_000  # of a figure: each one is drawn
 KEPT_SLOTS = ("core", "main")  # a figure's first two slots stay while nothing names them
@@ -33,30 +25,13 @@ def slot_called(version: Version, name: str) -> Slot:
     return Slot.objects.create(studio=version.studio, version=version, name=name, position=version.slots.count())
 
 
-def opened(member: Member, figure_id: UUID, key: str, position: int | None = None) -> tuple[Part, list[Layer]]:
-    """A part of the version that may be changed, with its layers in order. Raises `Http404` for a layer it has not."""
-    member.must_be(MAKER)
-    part = part_of(thawed(newest_version(figure_of(member.studio, figure_id))), key)
-    layers = list(part.layers.all())
-    if position is not None and position >= len(layers):
-        raise Http404
-    return part, layers
-
-
-def shared(layers: Sequence[Layer], chosen: Layer | None = None) -> None:
-    """Keep the core shares at 1 in all: `chosen` keeps its own, the others divide the rest as they did before."""
+def fill_up(layers: Sequence[Layer], chosen: Layer | None = None) -> None:
+    """Keep the shares of the cores among the layers at 1 in all; `chosen` keeps its own."""
     cores = [layer for layer in layers if layer.role == "core"]
-    others = [layer for layer in cores if layer is not chosen]
-    if not cores:
-        return
-    own = chosen.rule.get("share", 1.0) if chosen in cores else 0.0
-    if not others:
-        chosen.rule["share"] = 1.0
-        return
-    before = sum(layer.rule.get("share", 1.0) for layer in others)
-    for layer in others:
-        part = layer.rule.get("share", 1.0) / before if before else 1 / len(others)
-        layer.rule["share"] = part * max(0.0, 1 - own)
+    at = cores.index(chosen) if chosen in cores else None
+    shares = filled_up([layer.rule.get("share", 1.0) for layer in cores], at)
+    for layer, share in zip(cores, shares, strict=True):
+        layer.rule = {**layer.rule, "share": share}
 
 
 def spots_within(version: Version, field: str = "spots") -> None:
@@ -66,19 +41,13 @@ def spots_within(version: Version, field: str = "spots") -> None:
         raise Refusal(f"A figure has at most {MOST_SPOTS:,} spots in all.", field)
 
 
-def keep(part: Part, layers: Sequence[Layer]) -> Part:
-    """Store the layers in this order and the part as it then is. Raises `Refusal` with the core's words beside the field."""
+def keep_layers(edit: Editing, part: Part, layers: Sequence[Layer]) -> None:
+    """Store the part's layers in this order; slots that nothing names any more go. Raises `Refusal`."""
     kept = [layer.pk for layer in layers if not layer._state.adding]
     part.layers.exclude(pk__in=kept).delete()
     for position, layer in enumerate(layers):
         layer.position = position
         layer.save()
-    Slot.objects.filter(version=part.version, layers=None).exclude(name__in=KEPT_SLOTS).delete()
-    spots_within(part.version)
-    follow(part.version)
-    fresh = part_of(part.version, part.key)
-    try:
-        estimate(request_of(part.version, [fresh], Palette({}, {})))
-    except BadInput as fault:
-        raise Refusal(f"{fault.what[0].upper()}{fault.what[1:]}.", fault.where.rpartition(".")[2]) from None
-    return fresh
+    Slot.objects.filter(version=edit.version, layers=None).exclude(name__in=KEPT_SLOTS).delete()
+    spots_within(edit.version)
+    edit.reload()

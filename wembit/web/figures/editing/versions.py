@@ -1,0 +1,41 @@
+"""Copies of a version: for a copied figure, and for a frozen one that is to be changed."""
+
+from __future__ import annotations
+
+from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
+from wembit.web.figures.queries import parts_of
+
+
+def copy_version(version: Version, figure: Figure, number: int) -> Version:
+    """The version's parts, layers, slots and colourways as version `number` of a figure."""
+    studio = version.studio
+    copy = Version.objects.create(
+        studio=studio,
+        figure=figure,
+        number=number,
+        scale=version.scale,
+        school=version.school,
+        order=version.order,
+        notions=version.notions,
+        faces=version.faces,
+    )
+    slots = {}
+    for slot in version.slots.all():
+        slots[slot.pk] = Slot.objects.create(studio=studio, version=copy, name=slot.name, position=slot.position)
+    for part in parts_of(version):
+        kept = {name: getattr(part, name) for name in PART_FIELDS}
+        new = Part.objects.create(studio=studio, version=copy, position=part.position, **kept)
+        Layer.objects.bulk_create(
+            Layer(
+                studio=studio, part=new, slot=slots[layer.slot_id], over=slots.get(layer.over_id), role=layer.role,
+                rule=layer.rule, position=layer.position,
+            )
+            for layer in part.layers.all()
+        )  # fmt: skip
+    for colourway in version.colourways.all():
+        way = Colourway.objects.create(studio=studio, version=copy, name=colourway.name, position=colourway.position)
+        Choice.objects.bulk_create(
+            Choice(studio=studio, colourway=way, slot=slots[choice.slot_id], item_id=choice.item_id)
+            for choice in colourway.choices.all()
+        )
+    return copy
