@@ -1,4 +1,4 @@
-"""The app plan: it keeps the promises true after every entry of the ledger."""
+"""The app plan: it keeps promises true after every entry of the ledger, and needs after every change of a figure."""
 
 from django.apps import AppConfig
 
@@ -8,12 +8,20 @@ class PlanConfig(AppConfig):
     label = "plan"
 
     def ready(self):
+        from wembit.web.figures.editing.door import figure_changed
         from wembit.web.stash.ledger import posted
 
         posted.connect(keep_promises, dispatch_uid="plan.keep_promises")
+        figure_changed.connect(keep_needs, dispatch_uid="plan.keep_needs")
 
 
 def keep_promises(sender, entry, items, **_):
     from .actions.reserve import reserve
 
     reserve(entry.studio, items)
+
+
+def keep_needs(sender, version, **_):
+    from .actions.follow_figure import follow_figure
+
+    follow_figure(version)

@@ -9,6 +9,7 @@ from wembit.web.figures.models import Colourway
 from wembit.web.stash.models import Item
 from wembit.web.tenancy import Owned
 
+RANGE = ("p10", "p50", "p90")  # of a need
 PLANNED, DONE, DROPPED = "planned", "done", "dropped"
 
 

@@ -13,5 +13,6 @@ urlpatterns = [
     path("<uuid:project_id>/change/", views.change, name="change"),
     path("<uuid:project_id>/drop/", views.drop, name="drop"),
     path("<uuid:project_id>/finish/", views.finish, name="finish"),
+    path("<uuid:project_id>/newest-version/", views.newest, name="newest"),
     path("<uuid:project_id>/pull-list/", views.pull_list, name="pull_list"),
 ]

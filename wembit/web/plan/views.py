@@ -20,7 +20,9 @@ from . import queries
 from .actions.change_project import change_project
 from .actions.close_project import drop_project, finish_project
 from .actions.plan_project import DAYS_BEFORE, plan_project
-from .models import Project
+from .actions.use_newest_version import use_newest_version, what_the_newest_changes
+from .figure_needs import bare_slots, newer_colourway
+from .models import PLANNED, Project
 from .plan_chart import calendar
 
 
@@ -69,6 +71,8 @@ def project_context(request, project) -> dict:
         "begun": begun,
         "to_begin": project.count - begun,
         "figure": project.colourway.version.figure,
+        "newer": newer_colourway(project) if project.state == PLANNED and begun < project.count else None,
+        "bare": bare_slots(project.colourway) if project.state == PLANNED and begun < project.count else [],
     }
 
 
@@ -155,6 +159,24 @@ def finish(request, project_id):
     done = finish_project(request.member, project_id)
     messages.success(request, f"{done.name} is done.")
     return redirect("plan:home", studio=request.studio.slug)
+
+
+@require_http_methods(["GET", "POST"])
+def newest(request, project_id):
+    """What the figure's newest version would change; and the press that takes it."""
+    found = queries.project_of(request.studio, project_id)
+    if request.method == "POST":
+        _, faults = tried(lambda: use_newest_version(request.member, found.pk))
+        if faults:
+            messages.warning(request, next(iter(faults.values())))
+        else:
+            messages.success(request, f"{found.name} is made by the newest version from now on.")
+        return redirect("plan:project", studio=request.studio.slug, project_id=found.pk)
+    context = project_context(request, found)
+    changes, context["faults"] = tried(lambda: what_the_newest_changes(request.member, found.pk))
+    context["changes"] = changes or []
+    context["most"] = max((max(change.now, change.then) for change in changes or []), default=0) or 1
+    return render(request, "plan/newest.html", context)
 
 
 @require_GET

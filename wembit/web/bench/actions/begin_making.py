@@ -9,9 +9,11 @@ from django.db import transaction
 from wembit.web import clock
 from wembit.web.bench.models import Making, Piece, PieceLayer
 from wembit.web.errors import Refusal
+from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import LayerPlan, Palette, plan_figure
+from wembit.web.plan.actions.follow_figure import follow_figure
 from wembit.web.plan.models import PLANNED, Project, StandIn
 from wembit.web.plan.queries import project_of, stand_ins_of
 from wembit.web.studio.models import MAKER, Member
@@ -24,6 +26,7 @@ def begin_making(member: Member, project_id: UUID) -> Making:
     """The project's next making, with its own copy of the plan; freezes the version. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     project = project_of(member.studio, project_id)
+    lock_figure(member.studio, project.colourway.version.figure_id)
     Project.objects.filter(pk=project.pk).locked().get()
     if project.state != PLANNED:
         raise Refusal("That project is closed. Plan it again first.")
@@ -31,6 +34,7 @@ def begin_making(member: Member, project_id: UUID) -> Making:
     if number > project.count:
         raise Refusal(f"All {project.count} are begun. Raise the number in the plan first.")
     version = project.colourway.version
+    follow_figure(version)  # a colour told anew may have changed what its covers weigh
     plan = plan_figure(version, parts_of(version), Palette.of(project.colourway))
     if plan.fault:
         raise Refusal(f"{version.figure.name} cannot be computed: {plan.fault.what}.")

@@ -9,13 +9,11 @@ from django.db import transaction
 
 from wembit.web import clock
 from wembit.web.errors import Refusal
-from wembit.web.plan.models import Need, Project
+from wembit.web.plan.models import RANGE, Need, Project
 from wembit.web.plan.queries import project_of
 from wembit.web.studio.models import MAKER, Member
 
 from .reserve import reserve
-
-RANGE = ("p10", "p50", "p90")
 
 
 @transaction.atomic

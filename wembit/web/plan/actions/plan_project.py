@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import datetime as dt
-from decimal import Decimal
 from uuid import UUID
 
 from django.db import transaction
@@ -11,16 +10,17 @@ from django.shortcuts import get_object_or_404
 
 from wembit.web import clock
 from wembit.web.errors import Refusal
+from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Colourway
 from wembit.web.figures.queries import parts_of
-from wembit.web.figures.to_core.estimating import Palette, plan_figure, sums
-from wembit.web.plan.models import Need, Project
+from wembit.web.plan.figure_needs import bare_slots, grams_for
+from wembit.web.plan.models import Project
 from wembit.web.studio.models import MAKER, Member
 
+from .needs import write_needs
 from .reserve import reserve
 
 DAYS_BEFORE = 14
-STEP = Decimal("0.001")
 
 
 @transaction.atomic
@@ -35,6 +35,7 @@ def plan_project(
     studio, today = member.studio, clock.today(member.studio)
     ways = Colourway.objects.of(studio).select_related("version__figure", "studio")
     colourway = get_object_or_404(ways, pk=colourway_id)
+    lock_figure(studio, colourway.version.figure_id)
     if due < today:
         raise Refusal("The due date lies behind. Choose today or later.", "due")
     start = start or max(today, due - dt.timedelta(days=DAYS_BEFORE))
@@ -50,32 +51,10 @@ def plan_project(
         start=start,
         due=due,
     )
-    needs = make_needs(project)
-    reserve(studio, {need.item_id for need in needs})
-    return project
-
-
-def make_needs(project: Project) -> list[Need]:
-    """The needs of a project from its version's estimate. Raises `Refusal` where it has none."""
-    version = project.colourway.version
-    parts = parts_of(version)
-    if not parts:
-        raise Refusal(f"{version.figure.name} has no parts yet. Give it a body first.", "colourway")
-    plan = plan_figure(version, parts, Palette.of(project.colourway))
-    if plan.fault:
-        raise Refusal(f"{version.figure.name} cannot be computed: {plan.fault.what}.", "colourway")
-    found = sums(plan, project.count)
-    bare = sorted({each.slot_name for each in found if each.item is None})
+    if not parts_of(colourway.version):
+        raise Refusal(f"{colourway.version.figure.name} has no parts yet. Give it a body first.", "colourway")
+    bare = bare_slots(colourway)
     if bare:
         raise Refusal(f"Choose a fibre first for: {', '.join(bare)}.", "colourway")
-    return Need.objects.bulk_create(
-        Need(
-            studio=project.studio,
-            project=project,
-            item=each.item,
-            seen=each.seen,
-            **{name: Decimal(str(getattr(each.grams, name))).quantize(STEP) for name in ("p10", "p50", "p90")},
-        )
-        for each in found
-        if each.grams.p50 > 0
-    )
+    reserve(studio, write_needs(project, grams_for(colourway, count)))
+    return project

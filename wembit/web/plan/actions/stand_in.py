@@ -17,13 +17,13 @@ from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.plan.models import PLANNED, Need, Project, StandIn
 from wembit.web.plan.queries import open_needs, project_of
-from wembit.web.stash.models import FIBRE, ZERO, Item
+from wembit.web.stash.models import FIBRE, Item
 from wembit.web.stash.queries import colours
 from wembit.web.studio.models import MAKER, Member
 
+from .needs import shift
 from .reserve import reserve
 
-RANGE = ("p10", "p50", "p90")
 STEP = Decimal("0.001")
 stood_in = Signal()  # sent inside the transaction, with the stand-in: makings in hand follow
 
@@ -86,7 +86,7 @@ def moved_over(
         studio=member.studio, project=project, old=need.item, new=new, seen=seen, count=count,
         moved=min(need.left, found.grams.quantize(STEP)), ratio=found.ratio, remains=found.remains, client_key=key[:64],
     )  # fmt: skip
-    _move(need, made)
+    shift(need, made)
     reserve(member.studio, {need.item_id, new.pk})
     stood_in.send(sender=StandIn, made=made)
     return made
@@ -118,18 +118,3 @@ def ratio_of(project: Project, need: Need, new: Item) -> float:
     ]
     whole = sum(one for one, _ in pairs)
     return sum(two for _, two in pairs) / whole if whole else 1.0
-
-
-def _move(need: Need, made: StandIn) -> None:
-    """Take grams off one need and put them, times the ratio, onto that of the new fibre."""
-    share, ratio = made.moved / need.p50, Decimal(str(made.ratio))
-    other, _ = Need.objects.get_or_create(
-        project=need.project, item=made.new, seen=made.new_seen,
-        defaults={"studio": need.studio, "p10": ZERO, "p50": ZERO, "p90": ZERO},
-    )  # fmt: skip
-    for each in RANGE:
-        part = getattr(need, each) * share
-        setattr(need, each, getattr(need, each) - part)
-        setattr(other, each, getattr(other, each) + part * ratio)
-    need.save(update_fields=RANGE)
-    other.save(update_fields=RANGE)

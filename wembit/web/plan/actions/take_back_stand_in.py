@@ -10,12 +10,12 @@ from django.shortcuts import get_object_or_404
 
 from wembit.web import clock
 from wembit.web.errors import Refusal
-from wembit.web.plan.models import Need, StandIn
+from wembit.web.plan.models import RANGE, Need, StandIn
 from wembit.web.plan.queries import open_needs
 from wembit.web.studio.models import MAKER, Member
 
 from .reserve import reserve
-from .stand_in import RANGE, stood_in
+from .stand_in import stood_in
 
 
 @transaction.atomic

@@ -1,0 +1,62 @@
+"""What a figure in a colourway takes, as the needs of a project keep it."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from wembit.web.errors import Refusal
+from wembit.web.figures.models import Colourway
+from wembit.web.figures.queries import newest_version, parts_of
+from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, sums
+from wembit.web.stash.models import ZERO, Item
+
+from .models import RANGE, Project
+
+STEP = Decimal("0.001")
+Grams = dict[tuple[Item, bool], dict[str, Decimal]]  # by item and whether it is seen, the three values of RANGE
+
+
+def plan_of(colourway: Colourway) -> FigurePlan:
+    """The figure of a colourway as the core computes it."""
+    version = colourway.version
+    return plan_figure(version, parts_of(version), Palette.of(colourway))
+
+
+def grams_for(colourway: Colourway, count: int) -> Grams:
+    """What `count` figures in that colourway take, to a thousandth of a gram; slots without a fibre are left out.
+
+    Raises `Refusal` for a figure that cannot be computed.
+    """
+    plan = plan_of(colourway)
+    if plan.fault:
+        raise Refusal(f"{colourway.version.figure.name} cannot be computed: {plan.fault.what}.", "colourway")
+    return {
+        (line.item, line.seen): {name: Decimal(str(getattr(line.grams, name))).quantize(STEP) for name in RANGE}
+        for line in sums(plan, count)
+        if line.item and line.grams.p50 > 0
+    }
+
+
+def bare_slots(colourway: Colourway) -> list[str]:
+    """The names of the slots that layers name and that have no fibre yet."""
+    return sorted({layer.layer.slot.name for layer in plan_of(colourway).layers() if layer.item is None})
+
+
+def newer_colourway(project: Project) -> Colourway | None:
+    """The colourway of the same name (else the first one) of the figure's newest version, where that is another version
+    than the project's."""
+    newest = newest_version(project.colourway.version.figure)
+    if newest.pk == project.colourway.version_id:
+        return None
+    ways = list(newest.colourways.select_related("studio", "version__figure", "version__studio"))
+    return next((way for way in ways if way.name == project.colourway.name), ways[0] if ways else None)
+
+
+def grams_with(project: Project, newer: Colourway) -> Grams:
+    """What the project takes when the makings that are not begun are made in the newer colourway. Raises `Refusal`."""
+    begun = project.makings.count()
+    found = grams_for(newer, project.count - begun) if begun < project.count else {}
+    for key, values in (grams_for(project.colourway, begun) if begun else {}).items():
+        now = found.get(key, dict.fromkeys(RANGE, ZERO))
+        found[key] = {name: now[name] + values[name] for name in RANGE}
+    return found
