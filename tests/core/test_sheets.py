@@ -8,7 +8,7 @@ from shapely.ops import unary_union
 
 from wembit.core.contract.requests import SHAPE
 from wembit.core.drawing import templates
-from wembit.core.drawing.templates import CHECK_MM, PAPERS, Template, bent, lay_out, side_outline
+from wembit.core.drawing.templates import CHECK_MM, PAPERS, Template, bent, lay_out
 from wembit.core.shape import solids
 
 
@@ -79,7 +79,7 @@ def test_every_sheet_has_its_line_of_100_mm():
     ],
 )  # fmt: skip
 def test_a_side_outline_has_the_sizes_of_its_solid(shape, wide, tall):
-    left, low, right, high = side_outline(solids.solid(SHAPE(shape, "s"))).bounds
+    left, low, right, high = solids.solid(SHAPE(shape, "s")).side_outline().bounds
     assert right - left == pytest.approx(wide, rel=2e-3) and high - low == pytest.approx(tall, rel=2e-3)
 
 
@@ -91,5 +91,5 @@ def test_a_wire_plan_is_as_long_as_its_bends():
 
 def test_the_area_of_a_ring_is_that_of_the_tube_seen_from_above():
     shape = solids.solid(SHAPE({"kind": "torus", "outer_diameter_mm": 40, "tube_diameter_mm": 8}, "s"))
-    assert side_outline(shape).area == pytest.approx(3.14159 * (20**2 - 12**2), rel=2e-3)
-    assert isinstance(unary_union([side_outline(shape)]), Polygon) and templates.GAP > 0
+    assert shape.side_outline().area == pytest.approx(3.14159 * (20**2 - 12**2), rel=2e-3)
+    assert isinstance(unary_union([shape.side_outline()]), Polygon) and templates.GAP > 0

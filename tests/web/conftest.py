@@ -1,16 +1,17 @@
 """Fixtures of the web tests: a studio with its owner, and signed-in clients."""
 
 import pytest
-from django.core.cache import cache
 from django.test import Client
 
 from tests.web import factories as make
+from wembit.web import caches
 
 
 @pytest.fixture(autouse=True)
 def _fresh_cache(settings, tmp_path):
     settings.MEDIA_ROOT = tmp_path
-    cache.clear()
+    caches.until_pressed.clear()
+    caches.by_content.clear()
 
 
 @pytest.fixture

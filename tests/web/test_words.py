@@ -10,8 +10,10 @@ from hypothesis import strategies as st
 from tests.web import factories as make
 from tests.web.helpers import get, words
 from wembit.core import units
+from wembit.core.shape.solids import KINDS, SOLIDS
 from wembit.web import numbers
 from wembit.web.dates import spoken
+from wembit.web.figures.size_words import SHAPES, WORDS
 
 GRAMS = SimpleNamespace(weight_unit="g", length_unit="mm", decimal_mark=".")
 OUNCES = SimpleNamespace(weight_unit="oz", length_unit="in", decimal_mark=",")
@@ -85,3 +87,7 @@ def test_finding_looks_everywhere_and_only_here(client, owner):
         and get(client, "find/?words=%25")
         and get(client, "find/")
     )
+
+
+def test_every_shape_and_every_size_has_its_words():
+    assert set(SHAPES) == set(KINDS) and {name for cls in SOLIDS for name in cls.SIZES} <= set(WORDS)

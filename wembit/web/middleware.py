@@ -19,9 +19,12 @@ class StudioMiddleware:
     def __call__(self, request):
         request.studio = request.member = None
         response = self.get_response(request)
-        if request.studio is not None and request.method not in ("GET", "HEAD"):
+        asked = request.method in ("GET", "HEAD") or getattr(request, "saved_nothing", False)
+        if (
+            request.studio is not None and not asked and response.status_code < 400
+        ):  # what was refused has changed nothing
             request.studio.pressed()
-            if request.htmx and response.status_code < 400:
+            if request.htmx:
                 trigger_client_event(response, "pressed")
         response.headers.setdefault("Cache-Control", "no-store")
         vary = response.headers.get("Vary", "")

@@ -45,7 +45,7 @@ def frame(request) -> dict:
 def places(request, studio) -> list[Place]:
     """The places in the order of the work, with their live lines."""
     app = request.resolver_match.namespace if request.resolver_match else ""
-    rows = studio.kept(f"strip:{clock.today(studio)}", lambda: live_lines(studio))
+    rows = studio.cached_until_change(f"strip:{clock.today(studio)}", lambda: live_lines(studio))
     return [
         Place(key, name, reverse(f"{place}:home", args=[studio.slug]), line, app == place)
         for key, (place, name, line) in enumerate(rows, 1)

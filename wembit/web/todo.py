@@ -17,7 +17,7 @@ SOON_DAYS = 14
 
 def things_now(studio) -> dict:
     """`things_to_do`, kept until the next press or the next day."""
-    return studio.kept(f"today:{clock.today(studio)}", lambda: things_to_do(studio))
+    return studio.cached_until_change(f"today:{clock.today(studio)}", lambda: things_to_do(studio))
 
 
 def things_to_do(studio) -> dict:

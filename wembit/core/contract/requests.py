@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 from wembit.core.craft.materials import FIRMNESS
 from wembit.core.errors import BadInput
@@ -79,31 +80,25 @@ def stations_in_order(shape: dict, where: str) -> None:
         raise BadInput(place(where, "stations"), "must have a width greater than 0", 0)
 
 
+POINTS: dict[str, dict[str, Key]] = {  # of the shapes that their sizes alone do not say
+    "slab": {"outline": Key(Many(Row((Number(), Number())), least=3, most=2000)), "thickness_mm": Key(POSITIVE)},
+    "silhouette": {
+        "stations": Key(Many(Row((Number(), NOT_NEGATIVE)), least=2, most=2000)),
+        "depth_ratio": Key(Number(gt=0, le=1000), 1.0),
+    },
+    "none": {},
+}
+SHAPE_RULES: dict[str, tuple[Callable[[dict, str], None], ...]] = {
+    "capsule": (long_enough,),
+    "torus": (tube_fits,),
+    "slab": (outline_is_simple,),
+    "silhouette": (stations_in_order,),
+}
 SHAPE = Kinds(
     "kind",
     {
-        "sphere": Thing(lengths("diameter_mm")),
-        "ellipsoid": Thing(lengths("length_mm", "width_mm", "height_mm")),
-        "dome": Thing(lengths("diameter_mm", "height_mm")),
-        "cylinder": Thing(lengths("diameter_mm", "length_mm")),
-        "frustum": Thing(lengths("diameter1_mm", "diameter2_mm", "length_mm")),
-        "cone": Thing(lengths("diameter_mm", "length_mm")),
-        "capsule": Thing(lengths("diameter_mm", "length_mm"), rules=(long_enough,)),
-        "box": Thing(lengths("length_mm", "width_mm", "height_mm")),
-        "torus": Thing(lengths("outer_diameter_mm", "tube_diameter_mm"), rules=(tube_fits,)),
-        "slab": Thing(
-            {"outline": Key(Many(Row((Number(), Number())), least=3, most=2000)), "thickness_mm": Key(POSITIVE)},
-            rules=(outline_is_simple,),
-        ),
-        "silhouette": Thing(
-            {
-                "stations": Key(Many(Row((Number(), NOT_NEGATIVE)), least=2, most=2000)),
-                "depth_ratio": Key(Number(gt=0, le=1000), 1.0),
-            },
-            rules=(stations_in_order,),
-        ),
-        "none": Thing({}),
-        "wrap": Thing(lengths("length_mm", "diameter_mm", "wire_mm")),
+        cls.KIND: Thing(lengths(*cls.SIZES) if cls.BY_SIZES else POINTS[cls.KIND], rules=SHAPE_RULES.get(cls.KIND, ()))
+        for cls in solids.SOLIDS
     },
 )
 

@@ -9,7 +9,7 @@ import numpy as np
 from shapely.geometry import MultiPoint, Polygon, box
 
 from wembit.core.pose.mesh import UP, Ring, slab_directions, together
-from wembit.core.pose.placing import Placed, axis_length, cross, outline_span, section
+from wembit.core.pose.placing import Placed, axis_length, cross, section
 from wembit.core.shape import solids
 
 AT_AN_END = 0.03  # of the axis: a mark so near to an end lies over it
@@ -154,7 +154,7 @@ def _on_face(piece: Placed, mark: Mark, right, near):
     if float(out @ near) <= 0.05:
         return Polygon()
     way = mark.t * axis_length(shape, piece.seat)
-    middle = piece.joints[0] + frame.axis * way + across * (sum(outline_span(shape, way)) / 2)
+    middle = piece.joints[0] + frame.axis * way + across * (sum(shape.span_at(way)) / 2)
     middle = middle + out * shape.thickness_mm / 2
     turns = np.linspace(0, 2 * math.pi, RIM, endpoint=False)[:, None]
     rim = middle + frame.axis * np.cos(turns) * mark.long_mm / 2 + across * np.sin(turns) * mark.wide_mm / 2

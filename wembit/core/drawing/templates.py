@@ -12,10 +12,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 from shapely import affinity
-from shapely.geometry import LineString, Point, Polygon, box
+from shapely.geometry import LineString, box
 from shapely.geometry.base import BaseGeometry
-
-from wembit.core.shape import solids
 
 PAPERS = {"A4": (210.0, 297.0), "letter": (215.9, 279.4)}  # ISO 216; ANSI Y14.1
 MARGIN, FOOT, GAP, OVERLAP, LABEL = 10.0, 16.0, 6.0, 10.0, 9.0
@@ -63,48 +61,6 @@ class Sheet:
     def check(self) -> tuple[tuple[float, float], tuple[float, float]]:
         y = self.height - MARGIN - 4
         return (MARGIN, y), (MARGIN + CHECK_MM, y)
-
-
-def side_outline(shape: solids.Solid) -> Polygon:
-    """The outline of a solid from the side, its axis along x from its root at 0."""
-    match shape:
-        case solids.Sphere():
-            return Point(shape.diameter_mm / 2, 0).buffer(shape.diameter_mm / 2, quad_segs=ROUND_STEPS)
-        case solids.Ellipsoid():
-            unit = Point(0, 0).buffer(1, quad_segs=ROUND_STEPS)
-            return affinity.translate(
-                affinity.scale(unit, shape.length_mm / 2, shape.height_mm / 2), shape.length_mm / 2
-            )
-        case solids.Dome():
-            r, h = shape.diameter_mm / 2, shape.height_mm
-            ball = (r * r + h * h) / (2 * h)
-            return Point(h - ball, 0).buffer(ball, quad_segs=ROUND_STEPS).intersection(box(0, -2 * ball, h, 2 * ball))
-        case solids.Frustum():
-            a, b, n = shape.diameter1_mm / 2, shape.diameter2_mm / 2, shape.length_mm
-            return Polygon([(0, -a), (n, -b), (n, b), (0, a)])
-        case solids.Cone():
-            return Polygon([(0, -shape.diameter_mm / 2), (shape.length_mm, 0), (0, shape.diameter_mm / 2)])
-        case solids.Cylinder():
-            return box(0, -shape.diameter_mm / 2, shape.length_mm, shape.diameter_mm / 2)
-        case solids.Capsule():
-            r = shape.diameter_mm / 2
-            if shape.length_mm <= shape.diameter_mm:
-                return Point(r, 0).buffer(r, quad_segs=ROUND_STEPS)
-            return LineString([(r, 0), (shape.length_mm - r, 0)]).buffer(r, quad_segs=ROUND_STEPS)
-        case solids.Box():
-            return box(0, -shape.height_mm / 2, shape.length_mm, shape.height_mm / 2)
-        case solids.Torus():
-            r = shape.outer_diameter_mm / 2
-            whole = Point(r, 0).buffer(r, quad_segs=ROUND_STEPS)
-            return whole.difference(Point(r, 0).buffer(r - shape.tube_diameter_mm, quad_segs=ROUND_STEPS))
-        case solids.Slab():
-            return Polygon(shape.outline)
-        case solids.Silhouette():
-            upper = [(x, w / 2) for x, w in shape.stations]
-            return Polygon([*upper, *((x, -w / 2) for x, w in reversed(shape.stations))]).buffer(0)
-        case solids.Wrap():
-            return box(0, -shape.diameter_mm / 2, shape.length_mm, shape.diameter_mm / 2)
-    return Polygon()
 
 
 def bent(bends: Sequence[tuple[float, float]], length_mm: float) -> LineString:

@@ -165,8 +165,8 @@ def _out_of_its_host(piece: Placed, right: np.ndarray) -> BaseGeometry:
     alone = piece.host is None or isinstance(piece.host.part.shape, solids.Nothing)
     if alone or piece.seat.bead_mm or points.shape[1] == 1:
         return outline(piece, points, right)
-    out = outside(piece)
-    if not piece.sunk or len(out) < 3:
+    out, sunk = outside(piece)
+    if not sunk or len(out) < 3:
         return outline(piece, points, right)
     seen = hulls(np.stack([out @ right, out @ UP], axis=-1)[None])[0]
     if seen.area == 0:
@@ -230,7 +230,7 @@ def standing_out(pieces: Sequence[Placed], right: np.ndarray, near: np.ndarray) 
         at, points = places.get(id(piece.host)), surface(piece).reshape(-1, 3)
         if at is None or piece.seat.bead_mm or len(points) < ROUND or isinstance(piece.host.part.shape, solids.Nothing):
             continue
-        out = outside(piece)
+        out = outside(piece)[0]
         found[index, at] = (out @ right, out @ UP, out @ near)
     return found
 

@@ -18,7 +18,7 @@ VIEWS = {
     "side": (np.array([1.0, 0, 0]), np.array([0, -1.0, 0])),
     "front": (np.array([0, 1.0, 0]), np.array([1.0, 0, 0])),
 }
-STEPS, ROUND = 17, 24
+ROUND = 24  # points round a section
 ROWS, BETWEEN_RIM = 48, 10  # sections and points of a rim, where a cut has to be told finely
 Ring = list[tuple[float, float]]
 
@@ -26,7 +26,9 @@ Ring = list[tuple[float, float]]
 def surface(piece: Placed) -> np.ndarray:
     """Points of the skin, (sections, round, 3); kept with the piece. A line has one point a section."""
     if piece.skin is None:
-        piece.skin = _surface(piece)
+        skin = _surface(piece)
+        skin.flags.writeable = False
+        piece.skin = skin
     return piece.skin
 
 
@@ -55,7 +57,7 @@ def _surface(piece: Placed) -> np.ndarray:
 @lru_cache(maxsize=512)
 def _profile(shape: solids.Solid, bead_mm: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """Shares of the axis at which a solid is cut, and half widths towards the top and the side there: (sections, 1, 1)."""
-    t = _stations(shape)
+    t = shape.cuts
     tops, sides = zip(*(section(shape, Seat(bead_mm=bead_mm), each) for each in t), strict=True)
     return tuple(np.array(each, dtype=float)[:, None, None] for each in (t, tops, sides))
 
@@ -73,15 +75,6 @@ def close_together(piece: Placed) -> np.ndarray:
     steps = np.arange(times)[:, None, None, None] / times
     between = points[:-1] + (points[1:] - points[:-1]) * steps
     return np.concatenate([between.reshape(-1, 3), points[-1]])
-
-
-def _stations(shape: solids.Solid) -> list[float]:
-    if isinstance(shape, solids.Silhouette):
-        first, last = shape.stations[0][0], shape.stations[-1][0]
-        return [(x - first) / (last - first) for x, _ in shape.stations]
-    if isinstance(shape, solids.Cylinder | solids.Frustum | solids.Cone | solids.Box | solids.Wrap):
-        return [0, 0.25, 0.5, 0.75, 1]
-    return [(1 - math.cos(math.pi * i / (STEPS - 1))) / 2 for i in range(STEPS)]  # close together at the ends
 
 
 def slab_directions(piece: Placed) -> tuple[np.ndarray, np.ndarray]:
@@ -120,14 +113,8 @@ def _torus(piece: Placed) -> np.ndarray:
 
 @lru_cache(maxsize=512)
 def convex(shape: solids.Solid) -> bool:
-    """Whether a solid bulges everywhere, so that its outline in any view is the hull of its points."""
-    if isinstance(shape, solids.Slab):
-        face = Polygon(shape.outline)
-        return face.convex_hull.area - face.area < 1e-6 * face.area
-    if isinstance(shape, solids.Silhouette):
-        (x, w) = np.array(shape.stations).T
-        return bool((np.diff(np.diff(w) / np.diff(x)) < 1e-9).all())
-    return not isinstance(shape, solids.Wrap | solids.Torus)
+    """Whether a solid bulges everywhere; kept, since a drawing asks for every piece."""
+    return shape.convex
 
 
 def outline(piece: Placed, points: np.ndarray, right: np.ndarray):

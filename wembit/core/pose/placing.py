@@ -96,8 +96,8 @@ class Frame:
 @dataclass
 class Placed:
     """One piece in space: a polyline as its axis with a frame for each stretch; the piece it sits on and the direction
-    outward there. `skin`: its mesh, `outside`: points of it that its host
-    does not hide, `sunk`: whether it hides any, each once it was asked for."""
+    outward there. `skin`: its mesh, `outside`: points of it that its host does not hide, and whether it hides any; each once
+    it was asked for, set in one step and never written to, since threads share placed pieces."""
 
     part: PlacedPart
     mirror: int
@@ -107,8 +107,7 @@ class Placed:
     host: Placed | None = None
     out: Vector | None = None
     skin: np.ndarray | None = None
-    outside: np.ndarray | None = None
-    sunk: bool = False
+    outside: tuple[np.ndarray, bool] | None = None
 
     @property
     def name(self) -> str:
@@ -150,75 +149,19 @@ def frame_of(pitch: float, yaw: float, mirror: int = 1) -> Frame:
 
 
 def axis_length(shape: Shape, seat: Seat) -> float:
-    """Length of a part's axis in mm."""
-    if seat.bead_mm:
-        return seat.bead_mm
-    match shape:
-        case solids.Sphere():
-            return shape.diameter_mm
-        case solids.Dome():
-            return shape.height_mm
-        case solids.Torus():
-            return shape.tube_diameter_mm
-        case solids.Slab():
-            return max(x for x, _ in shape.outline) - min(0.0, min(x for x, _ in shape.outline))
-        case solids.Silhouette():
-            return shape.stations[-1][0] - shape.stations[0][0]
-        case solids.Nothing():
-            return seat.length_mm
-        case _:
-            return shape.length_mm
+    """Length of a part's axis in mm; a bead and a line have theirs from the seat."""
+    return seat.bead_mm or shape.axis_mm or seat.length_mm
 
 
 def section(shape: Shape, seat: Seat, t: float) -> tuple[float, float]:
     """Half widths in mm at the share t of the axis: towards the top, towards the side."""
     t = min(1.0, max(0.0, t))
-    round_ = math.sqrt(max(0.0, 1 - (2 * t - 1) ** 2))
     if seat.bead_mm:
-        return (seat.bead_mm / 2 * round_,) * 2
-    match shape:
-        case solids.Sphere():
-            return (shape.diameter_mm / 2 * round_,) * 2
-        case solids.Ellipsoid():
-            return shape.height_mm / 2 * round_, shape.width_mm / 2 * round_
-        case solids.Dome():
-            r, h = shape.diameter_mm / 2, shape.height_mm
-            ball = (r * r + h * h) / (2 * h)
-            return (math.sqrt(max(0.0, ball**2 - (t * h - (h - ball)) ** 2)),) * 2
-        case solids.Frustum():
-            return ((shape.diameter1_mm * (1 - t) + shape.diameter2_mm * t) / 2,) * 2
-        case solids.Cone():
-            return (shape.diameter_mm / 2 * (1 - t),) * 2
-        case solids.Capsule():
-            r = shape.diameter_mm / 2
-            gap = max(0.0, r - min(t, 1 - t) * shape.length_mm)
-            return (math.sqrt(max(0.0, r * r - gap * gap)),) * 2
-        case solids.Box():
-            return shape.height_mm / 2, shape.width_mm / 2
-        case solids.Torus():
-            ring, tube = (shape.outer_diameter_mm - shape.tube_diameter_mm) / 2, shape.tube_diameter_mm / 2
-            return (ring + tube * round_,) * 2
-        case solids.Slab():
-            low, high = outline_span(shape, t * axis_length(shape, seat))
-            broad, thin = max(abs(low), abs(high)), shape.thickness_mm / 2
-            return (broad, thin) if seat.face == "side" else (thin, broad)
-        case solids.Silhouette():
-            x = shape.stations[0][0] + t * axis_length(shape, seat)
-            width = float(np.interp(x, [s[0] for s in shape.stations], [s[1] for s in shape.stations]))
-            return width / 2, width / 2 * shape.depth_ratio
-        case solids.Nothing():
-            return 0.0, 0.0
-        case _:
-            return (shape.diameter_mm / 2,) * 2
-
-
-def outline_span(slab: solids.Slab, x: float) -> tuple[float, float]:
-    """The least and the greatest y of an outline at x."""
-    found = []
-    for (x1, y1), (x2, y2) in zip(slab.outline, slab.outline[1:] + slab.outline[:1], strict=True):
-        if min(x1, x2) <= x <= max(x1, x2):
-            found += [y1, y2] if x1 == x2 else [y1 + (y2 - y1) * (x - x1) / (x2 - x1)]
-    return (min(found), max(found)) if found else (0.0, 0.0)
+        half = seat.bead_mm / 2 * math.sqrt(max(0.0, 1 - (2 * t - 1) ** 2))
+        return half, half
+    top, side = shape.half_widths(t)
+    flat = isinstance(shape, solids.Slab) and seat.face != "side"
+    return (side, top) if flat else (top, side)
 
 
 def reach(shape: Shape, seat: Seat, t: float, angle: float) -> float:

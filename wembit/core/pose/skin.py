@@ -12,7 +12,7 @@ from shapely.geometry import Polygon
 from wembit.core.shape import solids
 
 from .mesh import close_together, slab_directions, surface
-from .placing import Placed, Seat, axis_length, outline_span, section
+from .placing import Placed, Seat, axis_length, section
 
 TABLE = np.linspace(0, 1, 65)
 TOUCHING_MM = 0.05  # flat ends that meet hide each other
@@ -39,14 +39,17 @@ def visible_shares(pieces: Sequence[Placed]) -> dict[str, float]:
     return {name: sum(found) / len(found) for name, found in shares.items()}
 
 
-def outside(piece: Placed) -> np.ndarray:
-    """Points close together of a piece's skin that do not lie inside what it sits on, (n, 3); kept with the piece."""
+def outside(piece: Placed) -> tuple[np.ndarray, bool]:
+    """Points close together of a piece's skin that do not lie inside what it sits on, (n, 3), and whether any does; kept
+    with the piece."""
     if piece.outside is None:
         points = close_together(piece)
         near = np.flatnonzero(_near(piece.host, points))
         hidden = np.zeros(len(points), dtype=bool)
         hidden[near] = inside(piece.host, points[near])
-        piece.outside, piece.sunk = points[~hidden], bool(hidden.any())
+        shown = points[~hidden]
+        shown.flags.writeable = False
+        piece.outside = (shown, bool(hidden.any()))
     return piece.outside
 
 
@@ -102,7 +105,7 @@ def _profile(shape: solids.Solid, bead_mm: float, face: str) -> np.ndarray:
 
 
 def inside(piece: Placed, points: np.ndarray) -> np.ndarray:
-    """Which of the points (n, 3) lie inside a piece, (n,) of truth."""
+    """Which of the points (n, 3) lie inside a piece: a boolean mask (n,)."""
     shape, seat = piece.part.shape, piece.seat
     found = np.zeros(len(points), dtype=bool)
     if not len(points):
@@ -166,7 +169,7 @@ def loose_end_mm3(shape: solids.Solid, seat, length_mm: float) -> float:
     if isinstance(shape, solids.Torus):
         return 0.0  # a ring is laid on and felted round its rim
     if isinstance(shape, solids.Slab):
-        low, high = outline_span(shape, t * length)
+        low, high = shape.span_at(t * length)
         return length_mm * (high - low) * shape.thickness_mm
     if isinstance(shape, solids.Box):
         return length_mm * 4 * top * side

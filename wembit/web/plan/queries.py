@@ -72,7 +72,7 @@ def open_needs(studio, **filters) -> list[Need]:
 
 def needs_now(studio) -> list[Need]:
     """`open_needs` of all projects as of the last press."""
-    return studio.once("needs", lambda: studio.kept("needs", lambda: open_needs(studio)))
+    return studio.once("needs", lambda: studio.cached_until_change("needs", lambda: open_needs(studio)))
 
 
 def _sums(model, need_ids: list[UUID]) -> dict[UUID, Decimal]:

@@ -49,7 +49,9 @@ class TideLine:
 
 def tides_now(studio) -> list[TideLine]:
     """`tide_lines` of all items as of the last press and today: a page and its strip of places show the same."""
-    return studio.once("tides", lambda: studio.kept(f"tides:{clock.today(studio)}", lambda: tide_lines(studio)))
+    return studio.once(
+        "tides", lambda: studio.cached_until_change(f"tides:{clock.today(studio)}", lambda: tide_lines(studio))
+    )
 
 
 def tide_of(studio, item_id: UUID) -> TideLine:

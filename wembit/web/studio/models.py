@@ -5,21 +5,23 @@ from __future__ import annotations
 import hashlib
 import secrets
 import uuid
+from collections.abc import Callable
 from functools import cache
+from typing import TypeVar
 from zoneinfo import available_timezones
 
 from django.contrib.auth.models import AbstractUser
-from django.core.cache import cache as kept
 from django.core.exceptions import PermissionDenied, ValidationError
 from django.db import models
 from django.db.models import F
 from django.utils.functional import cached_property
 
+from wembit.web.caches import until_pressed
 from wembit.web.tenancy import Owned
 
+T = TypeVar("T")
 OWNER, MAKER, VIEWER = "owner", "maker", "viewer"
 ROLES = [(OWNER, "owner"), (MAKER, "maker"), (VIEWER, "viewer")]
-KEPT_SECONDS = 600
 RANK = {VIEWER: 0, MAKER: 1, OWNER: 2}
 REASONS = {
     MAKER: "You look on in this studio. Ask an owner to make you a maker, then you can change this.",
@@ -64,11 +66,11 @@ class Studio(models.Model):
     def __str__(self):
         return self.name
 
-    def kept(self, what: str, make):
+    def cached_until_change(self, what: str, make: Callable[[], T]) -> T:
         """What `make()` gives, kept until the next press in this studio, by whichever process takes it."""
-        return kept.get_or_set(f"{what}:{self.pk}:{self.stamp}", make, KEPT_SECONDS)
+        return until_pressed.get_or_make((self.pk, what), self.stamp, make)
 
-    def once(self, what: str, make):
+    def once(self, what: str, make: Callable[[], T]) -> T:
         """What `make()` gives, looked up once for this request."""
         if what not in self._once:
             self._once[what] = make()

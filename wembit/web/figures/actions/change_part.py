@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 from uuid import UUID
 
+from django.db import transaction
+
 from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
 from wembit.core.pose.placing import angles_from_standing, standing_angles
@@ -15,11 +17,15 @@ from wembit.web.figures.models import Part
 from wembit.web.figures.to_core.seating import placed, placed_part
 from wembit.web.studio.models import Member
 
+from .keep_habit import keep_habit
+
 FIELDS = ("name", "count", "shape", "firmness", "visible", "allowance", "loose_end_mm", "seat")
 
 
-def change_part(member: Member, figure_id: UUID, key: str, changes: dict) -> Part:
-    """Keep the changed fields of a part. `standing` in `changes` gives pitch and yaw in the standing pose.
+@transaction.atomic
+def change_part(member: Member, figure_id: UUID, key: str, changes: dict, *, habit_mm: float | None = None) -> Part:
+    """Keep the changed fields of a part. `standing` in `changes` gives pitch and yaw in the standing pose; `habit_mm` is
+    the loose end that the studio keeps as its habit.
 
     Raises `Refusal` beside the field that the core refuses, `Http404`.
     """
@@ -29,6 +35,8 @@ def change_part(member: Member, figure_id: UUID, key: str, changes: dict) -> Par
             _change(edit, part, changes)
         except BadInput as fault:
             raise refusal_of(fault) from None
+    if habit_mm is not None:
+        keep_habit(member, figure_id, habit_mm)
     return part
 
 

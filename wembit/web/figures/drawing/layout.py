@@ -8,8 +8,6 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from django.core.cache import cache
-
 from wembit.core.contract.requests import SHAPE
 from wembit.core.craft.materials import FIRMNESS
 from wembit.core.drawing.cross_section import Inside, cut_open
@@ -21,6 +19,7 @@ from wembit.core.errors import BadInput
 from wembit.core.grams.details import ROUND, ROW, area_mm2, evenly
 from wembit.core.pose.placing import Seat, section
 from wembit.core.shape.solids import solid
+from wembit.web.caches import by_content
 from wembit.web.figures.models import Layer, Part, Version
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, PartPlan, edge_of
 from wembit.web.figures.to_core.seating import placed
@@ -75,10 +74,7 @@ def pictures(version: Version, parts: Sequence[Part], palette: Palette, margin: 
     dresses = {part.key: _dress(part, palette) for part in parts}
     stuff = [[part.key, part.count, part.shape, part.seat, repr(dresses[part.key])] for part in parts]
     mark = hashlib.sha256(json.dumps([version.scale, margin, stuff]).encode()).hexdigest()
-    kept = cache.get(f"drawing-{mark}")
-    if kept is None:
-        kept = _lay_out(version, parts, dresses, margin)
-        cache.set(f"drawing-{mark}", kept, 86_400)
+    kept = by_content.get_or_make(("drawing", mark), "", lambda: _lay_out(version, parts, dresses, margin))
     names = {part.key: part.name for part in parts}
     return {which: named(picture, names) for which, picture in kept.items()}
 

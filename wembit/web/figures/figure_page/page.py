@@ -56,7 +56,7 @@ def figure_context(request, figure, key: str = "", layer: int = -1) -> dict:
         **drawn(request, version, parts, palette, plan, key),
         "slots": [(slot, palette.items.get(slot.pk), palette.colour(slot.pk)) for slot in version.slots.all()],
         # called only where the list is shown
-        "fibre_options": lambda: request.studio.kept("fibre-options", lambda: fibre_options(request.studio)),
+        "fibre_options": lambda: fibre_options(request.studio),
         "kinds": [*KINDS, "eye"],
         "origin_kinds": list(ORIGINS.items()),
         "sales": list(SALE.items()),

@@ -15,7 +15,6 @@ from wembit.web.figures.actions.change_part import change_part
 from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.actions.copy_figure import copy_figure
 from wembit.web.figures.actions.describe_figure import describe_figure
-from wembit.web.figures.actions.keep_habit import keep_habit
 from wembit.web.figures.actions.make_figure import make_figure
 from wembit.web.figures.actions.remove_part import remove_part
 from wembit.web.figures.drawing.layout import pictures
@@ -30,9 +29,8 @@ from .part_form import read_part
 @require_GET
 def home(request):
     """All figures as small drawings, all to one scale; kept until something changes."""
-    return render(
-        request, "figures/figure_page/figures.html", {"herd": request.studio.kept("herd", lambda: herd(request.studio))}
-    )
+    drawn = request.studio.cached_until_change("herd", lambda: herd(request.studio))
+    return render(request, "figures/figure_page/figures.html", {"herd": drawn})
 
 
 def herd(studio) -> str:
@@ -97,9 +95,7 @@ def part(request, figure_id, key):
         habit = (
             changes.pop("loose_end_mm") if "habit" in request.POST and changes.get("loose_end_mm") is not None else None
         )
-        _, faults = tried(lambda: change_part(request.member, found.pk, key, changes))
-        if habit is not None and not faults:
-            _, faults = tried(lambda: keep_habit(request.member, found.pk, habit))
+        _, faults = tried(lambda: change_part(request.member, found.pk, key, changes, habit_mm=habit))
     if faults:
         return whole(answer(request, found, key, faults))
     reshaped = request.POST.get("shape", now.shape["kind"]) != now.shape["kind"]

@@ -8,6 +8,7 @@ from pathlib import Path
 
 from jsonschema import Draft202012Validator
 
+from wembit.core.contract.shape_schema import shape_schema
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import PART_FIELDS, Figure, Part, Version
 from wembit.web.figures.queries import newest_version, parts_of
@@ -19,7 +20,10 @@ LARGEST_BYTES = 2_000_000
 
 @cache
 def schema() -> dict:
-    return json.loads((Path(__file__).parent / "figure.schema.json").read_text())
+    """The schema of a figure's file; what a shape may be comes from the core's registry of solids."""
+    written = json.loads((Path(__file__).parent / "figure.schema.json").read_text())
+    written["$defs"]["shape"] = shape_schema()
+    return written
 
 
 def figure_as_json(figure: Figure) -> dict:

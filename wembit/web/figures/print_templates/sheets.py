@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from wembit.core.craft.armature import Wire
-from wembit.core.drawing.templates import Sheet, Template, bent, lay_out, side_outline
+from wembit.core.drawing.templates import Sheet, Template, bent, lay_out
 from wembit.core.errors import BadInput
 from wembit.core.shape.sizes import sizes
 from wembit.web import numbers
@@ -44,7 +44,7 @@ def template(part: Part, scale: float, studio) -> Template:
         sleeve = line.buffer(placed.shape.diameter_mm / 2, quad_segs=16)
         return Template(name, _wire_words(wire, placed.seat.bends, studio), sleeve, (line,))
     lines = () if wire is None else (bent((), wire.length_mm),)
-    return Template(name, _size_words(part, scale, studio), side_outline(placed.shape), lines)
+    return Template(name, _size_words(part, scale, studio), placed.shape.side_outline(), lines)
 
 
 def _size_words(part: Part, scale: float, studio) -> str:

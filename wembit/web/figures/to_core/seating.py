@@ -7,16 +7,14 @@ import json
 from collections.abc import Sequence
 from functools import lru_cache
 
-from django.core.cache import cache
-
 from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
 from wembit.core.pose.placing import Placed, PlacedPart, Seat, place
 from wembit.core.pose.skin import visible_shares
 from wembit.core.shape.solids import solid
+from wembit.web.caches import by_content
 from wembit.web.figures.models import Part
 
-KEPT_SECONDS = 86_400
 KEPT_FIGURES = 12  # some 40 kB a piece
 
 
@@ -64,11 +62,11 @@ def visible(parts: Sequence[Part]) -> dict[str, float]:
     if all(part.visible is not None for part in parts):
         return {}
     mark = hashlib.sha256(_stuff(parts).encode()).hexdigest()
-    found = cache.get(f"visible-{mark}")
-    if found is None:
-        try:
-            found = visible_shares(placed(parts))
-        except BadInput:
-            found = {}
-        cache.set(f"visible-{mark}", found, KEPT_SECONDS)
-    return found
+    return by_content.get_or_make(("visible", mark), "", lambda: _visible(parts))
+
+
+def _visible(parts: Sequence[Part]) -> dict[str, float]:
+    try:
+        return visible_shares(placed(parts))
+    except BadInput:
+        return {}

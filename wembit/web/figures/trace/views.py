@@ -60,6 +60,7 @@ def board(request, figure_id, tracing_id):
     if request.method == "POST":
         changes, faults = read_tracing(request, tracing)
         if "weigh" in request.POST:  # while a point moves nothing is kept, so that no answer overtakes another
+            request.saved_nothing = True
             _, faults = (None, faults) if faults else tried(lambda: tracings.apply(tracing, changes))
             return render(request, "figures/trace/_trace.html", shown(request, tracing, faults))
         if not faults:

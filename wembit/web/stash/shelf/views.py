@@ -63,7 +63,9 @@ def shelf_context(request) -> dict:
     if start or filters != queries.ShelfFilters():
         drawn, lot_count = drawn_boards(studio, filters, by, start, rest)
     else:
-        drawn, lot_count = studio.kept(f"boards:{by}", lambda: drawn_boards(studio, filters, by, start, rest))
+        drawn, lot_count = studio.cached_until_change(
+            f"boards:{by}", lambda: drawn_boards(studio, filters, by, start, rest)
+        )
     return {
         "filters": filters,
         "by": by,
