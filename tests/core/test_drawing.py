@@ -92,7 +92,7 @@ def test_near_beads_lie_on_the_face_and_far_ones_behind_it(each, which):
     parts = settle(
         [PlacedPart(p.name, p.count, solids.solid(SHAPE(p.shape, "shape")), Seat.of(p.seat)) for p in each.parts]
     )
-    eyes = [part for part in parts if part.seat.bead_mm]
+    eyes = [part for part in parts if part.seat.bead.mm]
     order = [piece.name for piece in view(place(parts), {p.name: Dress("#fff") for p in parts}, which).pieces]
     for eye in eyes:
         host = max(at for at, name in enumerate(order) if name == eye.seat.on)

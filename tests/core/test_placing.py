@@ -37,7 +37,7 @@ def figure(name):
 
 
 def points(pieces):
-    return np.vstack([surface(piece).reshape(-1, 3) for piece in pieces if not piece.seat.line])
+    return np.vstack([surface(piece).reshape(-1, 3) for piece in pieces if not piece.seat.line.kind])
 
 
 @pytest.mark.parametrize("name", EXTENTS)
@@ -127,3 +127,24 @@ def test_the_nearer_piece_is_painted_later():
 
 def test_an_empty_figure_is_an_empty_picture():
     assert view([], {}, "side").bounds == (0, 0, 0, 0)
+
+
+def test_further_pieces_grow_with_the_figure():
+    ball = solids.Sphere(40)
+    seat = Seat.of({"on": "body", "t": 0.5, "angle": 90, "sink": 2, "copies": [{"t": 0.2, "sink": 6}, {"t": 0.8}]})
+    parts = [PlacedPart("body", 1, ball, Seat(centre_mm=20)), PlacedPart("spot", 2, solids.Sphere(5), seat)]
+    twice = [PlacedPart(part.name, part.count, part.shape.scaled(2), part.seat.scaled(2)) for part in parts]
+    for one, two in zip(place(parts), place(twice), strict=True):
+        assert np.allclose(np.array(one.joints) * 2, two.joints)
+
+
+def test_a_seat_keeps_what_is_not_changed():
+    seat = Seat.of({"on": "head", "bead_mm": 4, "lid": 0.3, "sink": 1})
+    changed = seat.changed({"gaze": 20, "sink": 2})
+    assert (changed.bead.mm, changed.bead.lid, changed.bead.gaze, changed.sink_mm, changed.on) == (
+        4,
+        0.3,
+        20,
+        2,
+        "head",
+    )

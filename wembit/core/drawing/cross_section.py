@@ -43,7 +43,7 @@ def cut_open(pieces: Sequence[Placed], insides: Mapping[str, Inside]) -> View:
         bounds.append(shape.bounds)
         beside = piece.mirror < 0 or any(other.name == piece.name and other.mirror < 0 for other in pieces)
         found = Drawn(piece.name, "", rings_of(shape))
-        if not beside and piece.name in insides and not piece.seat.bead_mm:
+        if not beside and piece.name in insides and not piece.seat.bead.mm:
             _fill(found, piece, points, shape, insides[piece.name], right, near)
         if isinstance(piece.part.shape, solids.Wrap):
             way = [(float(joint @ right), float(joint @ UP)) for joint in piece.joints]

@@ -170,7 +170,7 @@ def patch(piece: Placed, right, near) -> list[Ring]:
     if float(out @ near) < 0.2:
         return []
     across = cross(UP, out)
-    middle, half = piece.joints[0], math.sqrt(max(piece.seat.width_mm, 16.0)) / 2
+    middle, half = piece.joints[0], math.sqrt(max(piece.seat.line.width_mm, 16.0)) / 2
     corners = [(-0.8, -1), (0.8, -1), (0.8, 0.7), (0, 1.2), (-0.8, 0.7)]
     points = [middle + (across * x + UP * z) * half for x, z in corners]
     return [[(float(p @ right), float(p @ UP)) for p in points]]
@@ -181,8 +181,8 @@ def eye_of(piece: Placed, ring: Ring, lid_paint: str, which: str) -> list[tuple[
     across, up = np.array(ring).T
     u, v, r = (across.min() + across.max()) / 2, (up.min() + up.max()) / 2, (up.max() - up.min()) / 2
     found = []
-    if piece.seat.gaze is not None:
-        turn = math.radians(piece.seat.gaze)
+    if piece.seat.bead.gaze is not None:
+        turn = math.radians(piece.seat.bead.gaze)
         side = 1.0 if which == "side" else float(piece.mirror)
         middle = (u + GLINT_AWAY * r * math.cos(turn) * side, v + GLINT_AWAY * r * math.sin(turn))
         turns = np.linspace(0, 2 * math.pi, 14, endpoint=False)
@@ -190,8 +190,8 @@ def eye_of(piece: Placed, ring: Ring, lid_paint: str, which: str) -> list[tuple[
             (float(middle[0] + GLINT * r * math.cos(a)), float(middle[1] + GLINT * r * math.sin(a))) for a in turns
         ]
         found.append(("#ffffff", [glint]))
-    if piece.seat.lid > 0 and lid_paint:
-        edge = v + r * (1 - 2 * min(1.0, piece.seat.lid))
+    if piece.seat.bead.lid > 0 and lid_paint:
+        edge = v + r * (1 - 2 * min(1.0, piece.seat.bead.lid))
         found.append((lid_paint, rings_of(Polygon(ring).intersection(box(u - 2 * r, edge, u + 2 * r, v + 2 * r)))))
     return found
 

@@ -105,7 +105,7 @@ def _felt_edges(pieces: Sequence[Placed], looks: Sequence[Look]) -> None:
     bare = [
         look
         for piece, look in zip(pieces, looks, strict=True)
-        if look.edge is None and look.rings and not piece.seat.bead_mm and piece.seat.line != "patch"
+        if look.edge is None and look.rings and not piece.seat.bead.mm and piece.seat.line.kind != "patch"
     ]
     for look, hairs in zip(bare, fuzz([look.outline for look in bare]), strict=True):
         look.edge = hairs
@@ -116,7 +116,7 @@ def _drawn(piece: Placed, look: Look, dresses: dict[str, Dress], which: str) -> 
     zones, hairs = list(look.zones), list(look.locks)
     if look.edge:
         hairs.append((paint, look.edge))
-    if piece.seat.bead_mm and piece.host is not None and look.rings:
+    if piece.seat.bead.mm and piece.host is not None and look.rings:
         lid = dresses.get(piece.host.name, Dress("")).paint
         zones += eye_of(piece, look.rings[0], lid, which)
     return Drawn(piece.name, paint, look.rings, zones, hairs, look.stroke, piece.mirror)
@@ -148,7 +148,7 @@ class _Sitter:
         seat = piece.seat
         place = b"".join(np.asarray(each, dtype=float).tobytes() for each in (surface(piece), *piece.joints))
         out = b"" if piece.out is None else np.asarray(piece.out, dtype=float).tobytes()
-        told = (seat.line, seat.bead_mm, seat.width_mm, seat.face, piece.mirror)
+        told = (seat.line.kind, seat.bead.mm, seat.line.width_mm, seat.face, piece.mirror)
         host = b"" if piece.host is None else surface(piece.host).tobytes()
         self.key = (place, out, host, piece.part.shape, told, dress, which)
 
@@ -163,7 +163,7 @@ def _out_of_its_host(piece: Placed, right: np.ndarray) -> BaseGeometry:
     """The outline of what stands out of the piece it sits on: what is sunk into that is not seen."""
     points = surface(piece)
     alone = piece.host is None or isinstance(piece.host.part.shape, solids.Nothing)
-    if alone or piece.seat.bead_mm or points.shape[1] == 1:
+    if alone or piece.seat.bead.mm or points.shape[1] == 1:
         return outline(piece, points, right)
     out, sunk = outside(piece)
     if not sunk or len(out) < 3:
@@ -180,14 +180,14 @@ def _out_of_its_host(piece: Placed, right: np.ndarray) -> BaseGeometry:
 def _look(sitter: _Sitter) -> Look:
     piece, dress = sitter.piece, sitter.dress
     right, near = VIEWS[sitter.which]
-    points, line = surface(piece), piece.seat.line
+    points, line = surface(piece), piece.seat.line.kind
     shape = _out_of_its_host(piece, right)
     found = Look(shape, rings_of(shape))
     if line == "patch":
         found.rings = patch(piece, right, near)
     elif line:
         way = [(float(p @ right), float(p @ UP)) for p in line_on(piece)]
-        found.stroke = (dress.paint, way, piece.seat.width_mm or {"thread": 0.6, "lock": 2.4}.get(line, 1.2))
+        found.stroke = (dress.paint, way, piece.seat.line.width_mm or {"thread": 0.6, "lock": 2.4}.get(line, 1.2))
     if found.rings and points.shape[1] == ROUND and points.shape[0] > 2:
         for zone in (*dress.zones, *(coat.zone for coat in dress.coats)):
             ground = skin_zone(stretch(points, zone.along), zone, right, near)
@@ -196,7 +196,7 @@ def _look(sitter: _Sitter) -> Look:
         for seed, coat in enumerate(dress.coats):
             strokes = locks(piece, stretch(points, coat.zone.along), coat, right, near, seed)
             found.locks.append((coat.zone.paint, strokes))
-    if found.rings and not piece.seat.bead_mm:
+    if found.rings and not piece.seat.bead.mm:
         for spots in dress.spots:
             found.zones.append((spots.paint, spots_on(piece, spots, right, near)))
         for mark in dress.marks:
@@ -216,7 +216,7 @@ def beads_over(pieces: Sequence[Placed], near: np.ndarray) -> dict[tuple[int, in
     found = {}
     for index, piece in enumerate(pieces):
         host = next((at for at, other in enumerate(pieces) if other is piece.host), None)
-        if piece.seat.bead_mm and host is not None:
+        if piece.seat.bead.mm and host is not None:
             away = piece.axis_at(0.5)[0] - pieces[host].axis_at(0.5)[0]
             found[index, host] = bool(away @ near > -1e-6)
     return found
@@ -228,7 +228,7 @@ def standing_out(pieces: Sequence[Placed], right: np.ndarray, near: np.ndarray) 
     found = {}
     for index, piece in enumerate(pieces):
         at, points = places.get(id(piece.host)), surface(piece).reshape(-1, 3)
-        if at is None or piece.seat.bead_mm or len(points) < ROUND or isinstance(piece.host.part.shape, solids.Nothing):
+        if at is None or piece.seat.bead.mm or len(points) < ROUND or isinstance(piece.host.part.shape, solids.Nothing):
             continue
         out = outside(piece)[0]
         found[index, at] = (out @ right, out @ UP, out @ near)

@@ -11,7 +11,7 @@ from shapely.geometry import LineString, Polygon
 
 from wembit.core.shape import solids
 
-from .placing import Placed, Seat, cross, section
+from .placing import Bead, Placed, Seat, cross, section
 
 UP = np.array([0, 0, 1.0])
 VIEWS = {
@@ -36,14 +36,14 @@ def _surface(piece: Placed) -> np.ndarray:
     shape, seat = piece.part.shape, piece.seat
     turns = np.linspace(0, 2 * math.pi, ROUND, endpoint=False)
     c, s = np.cos(turns)[:, None], np.sin(turns)[:, None]
-    if isinstance(shape, solids.Slab) and not seat.bead_mm:
+    if isinstance(shape, solids.Slab) and not seat.bead.mm:
         return _slab(piece)
     if isinstance(shape, solids.Torus):
         return _torus(piece)
-    if isinstance(shape, solids.Nothing) and not seat.bead_mm:
+    if isinstance(shape, solids.Nothing) and not seat.bead.mm:
         way = np.array(line_on(piece))
         return way[:, None, :]
-    t, tops, sides = _profile(shape, seat.bead_mm)
+    t, tops, sides = _profile(shape, seat.bead.mm)
     if isinstance(shape, solids.Box):
         square = 1 / np.maximum(np.abs(c), np.abs(s))
         c, s = c * square, s * square
@@ -58,7 +58,7 @@ def _surface(piece: Placed) -> np.ndarray:
 def _profile(shape: solids.Solid, bead_mm: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """Shares of the axis at which a solid is cut, and half widths towards the top and the side there: (sections, 1, 1)."""
     t = shape.cuts
-    tops, sides = zip(*(section(shape, Seat(bead_mm=bead_mm), each) for each in t), strict=True)
+    tops, sides = zip(*(section(shape, Seat(bead=Bead(bead_mm)), each) for each in t), strict=True)
     return tuple(np.array(each, dtype=float)[:, None, None] for each in (t, tops, sides))
 
 
@@ -121,7 +121,7 @@ def outline(piece: Placed, points: np.ndarray, right: np.ndarray):
     """The projected outline as a shapely geometry; empty for lines."""
     flat = np.stack([points @ right, points @ UP], axis=-1)
     shape = piece.part.shape
-    if isinstance(shape, solids.Nothing) and not piece.seat.bead_mm:
+    if isinstance(shape, solids.Nothing) and not piece.seat.bead.mm:
         return Polygon()
     if convex(shape):
         return hulls(flat.reshape(1, -1, 2))[0]
@@ -159,12 +159,12 @@ def rings_of(shape) -> list[Ring]:
 def line_on(piece: Placed) -> list[np.ndarray]:
     """The way of a line on or from the skin, in space."""
     start, frame, seat = piece.joints[0], piece.frames[0], piece.seat
-    if seat.line == "spiral":
+    if seat.line.kind == "spiral":
         return _spiral(piece)
-    if seat.line == "patch":
+    if seat.line.kind == "patch":
         return [start]
-    hang = np.array([0, 0, -0.12 * seat.length_mm]) if seat.line == "lock" else np.zeros(3)
-    return [start + frame.axis * seat.length_mm * k / 6 + hang * (k / 6) ** 2 for k in range(7)]
+    hang = np.array([0, 0, -0.12 * seat.line.length_mm]) if seat.line.kind == "lock" else np.zeros(3)
+    return [start + frame.axis * seat.line.length_mm * k / 6 + hang * (k / 6) ** 2 for k in range(7)]
 
 
 def _spiral(piece: Placed) -> list[np.ndarray]:
@@ -177,8 +177,8 @@ def _spiral(piece: Placed) -> list[np.ndarray]:
         getattr(size, name, getattr(size, "diameter_mm", 20.0)) / 2 for name in ("length_mm", "height_mm", "width_mm")
     ]
     rows = []
-    for k in range(int(seat.turns * 28) + 1):
-        share = 0.9 - 0.8 * k / (seat.turns * 28)
+    for k in range(int(seat.line.turns * 28) + 1):
+        share = 0.9 - 0.8 * k / (seat.line.turns * 28)
         turn = 2 * math.pi * k / 28
         flank = math.sqrt(max(0.0, 1 - share * share))
         rows.append(

@@ -30,7 +30,7 @@ def pair_line(pieces: Sequence[Placed], name: str) -> PairLine | None:
     if len(pair) != 2 or pair[0].mirror == pair[1].mirror:
         return None
     lowest = min(float((surface(piece).reshape(-1, 3) @ UP).min()) for piece in pieces if len(surface(piece)) > 2)
-    middles = [piece.axis_at(0.5)[0] if piece.seat.bead_mm else piece.joints[0] for piece in pair]
+    middles = [piece.axis_at(0.5)[0] if piece.seat.bead.mm else piece.joints[0] for piece in pair]
     heights = tuple(float(middle @ UP) - lowest for middle in middles)
     across = tuple(float(middle[1]) for middle in middles)
     skin = surface(pair[0].host).reshape(-1, 3) @ UP - lowest

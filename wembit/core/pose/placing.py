@@ -24,11 +24,37 @@ MOST_PIECES = 1_000
 
 
 @dataclass(frozen=True)
+class Bead:
+    """A bought eye: its diameter and its shank in mm, the share that a lid covers, and where it looks, in degrees."""
+
+    mm: float = 0.0
+    shank_mm: float = 0.0
+    lid: float = 0.0
+    gaze: float | None = None
+
+
+@dataclass(frozen=True)
+class Line:
+    """A part without a shape of its own: which kind of line it is, how long, how often wound, how wide."""
+
+    kind: str = ""
+    length_mm: float = 0.0
+    turns: float = 0.0
+    width_mm: float = 0.0
+
+
+BEAD_KEYS = {"bead_mm": "mm", "shank_mm": "shank_mm", "lid": "lid", "gaze": "gaze"}  # of stored seats
+LINE_KEYS = {"line": "kind", "length_mm": "length_mm", "turns": "turns", "width_mm": "width_mm"}
+SEAT_KEYS = {"sink": "sink_mm"}
+LENGTHS = ("sink", "centre_mm", "bead_mm", "length_mm", "width_mm")  # of stored seats, that grow with the figure
+
+
+@dataclass(frozen=True)
 class Seat:
     """How a part sits: `on` which part (None: the root, its centre over the ground), at `t` of that part's axis,
     `angle` degrees round (None: on the axis), its own `pitch` and `yaw` in that part's frame (bends: length and turn
-    from its own pitch); `by`: it touches with its skin at that share
-    of its own axis instead of with its root; `sink_mm`: how deep it goes in; `face`: how a slab is turned."""
+    from its own pitch); `by`: it touches with its skin at that share of its own axis instead of with its root; `sink_mm`:
+    how deep it goes in; `face`: how a slab is turned; `copies`: stored seats of its further pieces, as far as they differ."""
 
     on: str | None = None
     t: float = 0.5
@@ -40,26 +66,30 @@ class Seat:
     face: str = "side"
     centre_mm: float = 0.0
     bends: tuple[tuple[float, float], ...] = ()
-    line: str = ""
-    length_mm: float = 0.0
-    turns: float = 0.0
-    width_mm: float = 0.0
-    bead_mm: float = 0.0
-    shank_mm: float = 0.0
-    lid: float = 0.0
-    gaze: float | None = None
     copies: tuple[Mapping, ...] = ()
     pair: bool | None = None
+    bead: Bead = Bead()
+    line: Line = Line()
 
     @classmethod
     def of(cls, given: Mapping) -> Seat:
-        """A seat from JSON-like data (`sink` for `sink_mm`)."""
-        known = {key: value for key, value in given.items() if key != "sink"}
-        known["sink_mm"] = given.get("sink", 0.0)
-        for key in ("bends", "copies"):
-            if key in known:
-                known[key] = tuple(tuple(each) if key == "bends" else each for each in known[key])
-        return cls(**known)
+        """A seat from JSON-like data, in which the bead's and the line's keys stand beside the others."""
+        return cls().changed(given)
+
+    def changed(self, given: Mapping) -> Seat:
+        """The seat with other values, as `of` reads them."""
+        bead = {BEAD_KEYS[key]: value for key, value in given.items() if key in BEAD_KEYS}
+        line = {LINE_KEYS[key]: value for key, value in given.items() if key in LINE_KEYS}
+        own = {
+            SEAT_KEYS.get(key, key): value
+            for key, value in given.items()
+            if key not in BEAD_KEYS and key not in LINE_KEYS
+        }
+        if "bends" in own:
+            own["bends"] = tuple((length, pitch) for length, pitch in own["bends"])
+        if "copies" in own:
+            own["copies"] = tuple(own["copies"])
+        return replace(self, **own, bead=replace(self.bead, **bead), line=replace(self.line, **line))
 
     def scaled(self, s: float) -> Seat:
         """Every length × s; shares of an axis and angles stay."""
@@ -67,10 +97,10 @@ class Seat:
             self,
             sink_mm=self.sink_mm * s,
             centre_mm=self.centre_mm * s,
-            length_mm=self.length_mm * s,
-            width_mm=self.width_mm * s,
-            bead_mm=self.bead_mm * s,
             bends=tuple((length * s, pitch) for length, pitch in self.bends),
+            copies=tuple({key: mm * s if key in LENGTHS else mm for key, mm in copy.items()} for copy in self.copies),
+            bead=replace(self.bead, mm=self.bead.mm * s),
+            line=replace(self.line, length_mm=self.line.length_mm * s, width_mm=self.line.width_mm * s),
         )
 
 
@@ -150,14 +180,14 @@ def frame_of(pitch: float, yaw: float, mirror: int = 1) -> Frame:
 
 def axis_length(shape: Shape, seat: Seat) -> float:
     """Length of a part's axis in mm; a bead and a line have theirs from the seat."""
-    return seat.bead_mm or shape.axis_mm or seat.length_mm
+    return seat.bead.mm or shape.axis_mm or seat.line.length_mm
 
 
 def section(shape: Shape, seat: Seat, t: float) -> tuple[float, float]:
     """Half widths in mm at the share t of the axis: towards the top, towards the side."""
     t = min(1.0, max(0.0, t))
-    if seat.bead_mm:
-        half = seat.bead_mm / 2 * math.sqrt(max(0.0, 1 - (2 * t - 1) ** 2))
+    if seat.bead.mm:
+        half = seat.bead.mm / 2 * math.sqrt(max(0.0, 1 - (2 * t - 1) ** 2))
         return half, half
     top, side = shape.half_widths(t)
     flat = isinstance(shape, solids.Slab) and seat.face != "side"
@@ -232,7 +262,7 @@ def _turned(seat: Seat, pieces: dict[str, Placed]) -> Seat:
     relative = {**angles_on(pieces[seat.on], seat.t, seat.pitch, seat.yaw)}
     copies = []
     for copy in seat.copies:
-        here = replace(seat, **copy)
+        here = seat.changed(copy)
         copies.append({**copy, **angles_on(pieces[here.on], here.t, here.pitch, here.yaw)})
     bends = tuple((length, pitch - seat.pitch) for length, pitch in seat.bends)
     return replace(seat, **relative, copies=tuple(copies), bends=bends)
@@ -297,7 +327,7 @@ def _standing(part: PlacedPart) -> Placed:
 
 
 def _pieces(part: PlacedPart, placed: dict[str, list[Placed]]) -> list[Placed]:
-    seats = [replace(part.seat, **copy, copies=()) for copy in part.seat.copies] or [part.seat]
+    seats = [replace(part.seat.changed(copy), copies=()) for copy in part.seat.copies] or [part.seat]
     paired = part.seat.pair if part.seat.pair is not None else part.count == 2 * len(seats)
     found = []
     for seat in seats:
@@ -312,8 +342,8 @@ def _seated(part: PlacedPart, seat: Seat, host: Placed, mirror: int) -> Placed:
     flip = mirror * host.mirror
     point, out = host.skin_at(seat.t, None if seat.angle is None else seat.angle * flip)
     frame = _on_host(host.axis_at(seat.t)[1], seat, flip, mirror)
-    if seat.bead_mm:
-        frame = _looking(out, mirror)
+    if seat.bead.mm:
+        frame = _along(out, mirror)  # a bead looks outward
     length = axis_length(part.shape, seat)
     if seat.by is None:
         start = point - frame.axis * seat.sink_mm
@@ -349,11 +379,6 @@ def _bent(frame: Frame, bend: float, mirror: int) -> Frame:
     axis = frame.axis * math.cos(turn) + frame.top * math.sin(turn)
     top = frame.top * math.cos(turn) - frame.axis * math.sin(turn)
     return Frame(axis, top, cross(top, axis) * mirror)
-
-
-def _looking(out: Vector, mirror: int) -> Frame:
-    """A frame whose axis points outward: how a bead sits on a face."""
-    return _along(out, mirror)
 
 
 def _touch(shape: Shape, seat: Seat, frame: Frame, out: Vector) -> float:

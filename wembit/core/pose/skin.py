@@ -12,7 +12,7 @@ from shapely.geometry import Polygon
 from wembit.core.shape import solids
 
 from .mesh import close_together, slab_directions, surface
-from .placing import Placed, Seat, axis_length, section
+from .placing import Bead, Placed, Seat, axis_length, section
 
 TABLE = np.linspace(0, 1, 65)
 TOUCHING_MM = 0.05  # flat ends that meet hide each other
@@ -100,7 +100,7 @@ def _slab_points(piece: Placed, shape: solids.Slab) -> tuple[np.ndarray, np.ndar
 @lru_cache(maxsize=512)
 def _profile(shape: solids.Solid, bead_mm: float, face: str) -> np.ndarray:
     """Half widths towards the top and towards the side at each place of the TABLE: (2, n)."""
-    seat = Seat(bead_mm=bead_mm, face=face)
+    seat = Seat(bead=Bead(bead_mm), face=face)
     return np.array([section(shape, seat, t) for t in TABLE]).T
 
 
@@ -110,7 +110,7 @@ def inside(piece: Placed, points: np.ndarray) -> np.ndarray:
     found = np.zeros(len(points), dtype=bool)
     if not len(points):
         return found
-    if isinstance(shape, solids.Nothing) and not seat.bead_mm:
+    if isinstance(shape, solids.Nothing) and not seat.bead.mm:
         return found
     if isinstance(shape, solids.Slab):
         across, normal = slab_directions(piece)
@@ -122,7 +122,7 @@ def inside(piece: Placed, points: np.ndarray) -> np.ndarray:
         away, tube = points - middle, shape.tube_diameter_mm / 2
         ring = (shape.outer_diameter_mm - shape.tube_diameter_mm) / 2
         return np.hypot(np.hypot(away @ frame.top, away @ frame.side) - ring, away @ frame.axis) <= tube
-    tops, sides = _profile(shape, seat.bead_mm, seat.face)
+    tops, sides = _profile(shape, seat.bead.mm, seat.face)
     for start, end, frame in zip(piece.joints, piece.joints[1:], piece.frames, strict=False):
         span = float(np.linalg.norm(end - start))
         if span == 0:
@@ -147,7 +147,7 @@ def border_mm(shape: solids.Solid, seat, share: float) -> float:
     if not 0 < share < 1 or isinstance(shape, solids.Nothing):
         return 0.0
     turn = np.pi * share
-    tops, sides = _profile(shape, seat.bead_mm, seat.face)
+    tops, sides = _profile(shape, seat.bead.mm, seat.face)
     with np.errstate(divide="ignore"):
         reach = 1 / np.hypot(np.cos(turn) / tops, np.sin(turn) / sides)
     if isinstance(shape, solids.Slab | solids.Torus | solids.Box):
@@ -161,7 +161,7 @@ def loose_end_mm3(shape: solids.Solid, seat, length_mm: float) -> float:
 
     The root of a figure, beads and parts without a shape keep none.
     """
-    if seat.on is None or seat.bead_mm or isinstance(shape, solids.Nothing) or length_mm <= 0:
+    if seat.on is None or seat.bead.mm or isinstance(shape, solids.Nothing) or length_mm <= 0:
         return 0.0
     length = axis_length(shape, seat)
     t = seat.by if seat.by is not None else min(0.5, max(0.1, seat.sink_mm / length))

@@ -64,6 +64,8 @@ class StandIn(Owned):
     made_at = models.DateTimeField(auto_now_add=True)
     taken_back_at = models.DateTimeField(null=True)
 
+    repeated = False  # set on what a press that came again gives
+
     class Meta:
         ordering = ["made_at"]
         constraints = [

@@ -24,7 +24,7 @@ from .models import RECOUNT, ZERO, Entry, Item, Lot, Movement
 
 MOST = Decimal("1000000")
 STEP = Decimal("0.001")
-posted = Signal()  # sent inside the transaction, with the entry and the ids of its items
+posted = Signal()  # inside the transaction, with the entry and its items' ids; plan/apps.py listens: promises follow
 
 
 @dataclass(frozen=True)

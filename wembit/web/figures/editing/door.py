@@ -33,7 +33,7 @@ from wembit.web.studio.models import MAKER, Member, Studio
 from .following import follow
 from .versions import copy_version
 
-figure_changed = Signal()  # sent inside the transaction, with the version; plan: the needs of what is planned follow it
+figure_changed = Signal()  # inside the transaction, with the version; plan/apps.py listens: what is planned follows
 
 
 class Editing:

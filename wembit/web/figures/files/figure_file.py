@@ -21,8 +21,18 @@ LARGEST_BYTES = 2_000_000
 @cache
 def schema() -> dict:
     """The schema of a figure's file; what a shape may be comes from the core's registry of solids."""
+    return _with_shape(shape_schema())
+
+
+@cache
+def _reading_schema() -> dict:
+    """The same, with shapes left to the core, which names the place of what is wrong in one."""
+    return _with_shape({"type": "object", "required": ["kind"]})
+
+
+def _with_shape(shape: dict) -> dict:
     written = json.loads((Path(__file__).parent / "figure.schema.json").read_text())
-    written["$defs"]["shape"] = shape_schema()
+    written["$defs"]["shape"] = shape
     return written
 
 
@@ -79,7 +89,9 @@ def read_file(content: bytes) -> dict:
         raise Refusal("That file holds no figure of Wembit: it begins with wembit_figure.", "file")
     if found["wembit_figure"] != FORMAT:
         raise Refusal(f"That file is of format {found['wembit_figure']}; this Wembit reads format {FORMAT}.", "file")
-    faults = sorted(Draft202012Validator(schema()).iter_errors(found), key=lambda fault: list(map(str, fault.path)))
+    faults = sorted(
+        Draft202012Validator(_reading_schema()).iter_errors(found), key=lambda fault: list(map(str, fault.path))
+    )
     if faults:
         raise Refusal(f"{_place(faults[0].absolute_path)}: {faults[0].message[:160]}.", "file")
     return found

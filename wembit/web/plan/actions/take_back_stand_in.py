@@ -15,7 +15,6 @@ from wembit.web.plan.queries import open_needs
 from wembit.web.studio.models import MAKER, Member
 
 from .reserve import reserve
-from .stand_in import stood_in
 
 
 @transaction.atomic
@@ -42,5 +41,4 @@ def take_back_stand_in(member: Member, stand_in_id: UUID) -> StandIn:
         if not need.p50 and not need.taken:
             need.delete()
     reserve(member.studio, {made.old_id, made.new_id})
-    stood_in.send(sender=StandIn, made=made)
     return made

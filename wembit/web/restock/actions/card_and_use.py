@@ -10,13 +10,14 @@ from django.db import transaction
 
 from wembit.core.craft.materials import LOSS_CARDING
 from wembit.web.errors import Refusal
-from wembit.web.plan.actions.stand_in import stand_in
 from wembit.web.plan.models import StandIn
 from wembit.web.plan.queries import need_of
 from wembit.web.restock.answers.answering import places_beside
 from wembit.web.stash.actions.blend import Share, blend
 from wembit.web.stash.ledger import Press
 from wembit.web.studio.models import MAKER, Member
+
+from .accept_answer import use_instead
 
 
 @transaction.atomic
@@ -50,5 +51,5 @@ def card_and_use(
     ).lot  # fmt: skip
     for number, place in enumerate(others):
         key = f"{press.key[:58]}-{number}" if press.key else ""
-        stand_in(member, place.need.project_id, item_id, made.item_id, seen=seen, count=place.count, key=key)
-    return stand_in(member, project_id, item_id, made.item_id, seen=seen, count=count, key=press.key)
+        use_instead(member, place.need.project_id, item_id, made.item_id, seen=seen, count=place.count, key=key)
+    return use_instead(member, project_id, item_id, made.item_id, seen=seen, count=count, key=press.key)

@@ -10,11 +10,9 @@ from django.views.decorators.http import require_GET, require_POST
 from wembit.web.colour.recipes import shares_of
 from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
-from wembit.web.plan.actions.lay_under import lay_under
-from wembit.web.plan.actions.stand_in import stand_in
-from wembit.web.plan.actions.take_back_stand_in import take_back_stand_in
 from wembit.web.plan.queries import need_of, project_of, stand_ins_of
 from wembit.web.responses import again, tried
+from wembit.web.restock.actions.accept_answer import lay_thinly, take_answer_back, use_instead
 from wembit.web.restock.actions.card_and_use import card_and_use
 from wembit.web.studio.models import MAKER
 
@@ -61,8 +59,8 @@ def accept(request, project_id, item_id):
                 anyway=bool(given.get("anyway")),
             )  # fmt: skip
         if given.get("under"):
-            return lay_under(request.member, project_id, item_id, new, count=count, key=press.key)
-        return stand_in(request.member, project_id, item_id, new, seen=seen, count=count, key=press.key)
+            return lay_thinly(request.member, project_id, item_id, new, count=count, key=press.key)
+        return use_instead(request.member, project_id, item_id, new, seen=seen, count=count, key=press.key)
 
     made, faults = tried(do)
     if faults:
@@ -75,7 +73,7 @@ def accept(request, project_id, item_id):
 
 @require_POST
 def take_back(request, stand_in_id):
-    made, faults = tried(lambda: take_back_stand_in(request.member, stand_in_id))
+    made, faults = tried(lambda: take_answer_back(request.member, stand_in_id))
     if faults:
         messages.warning(request, next(iter(faults.values())))
         return redirect("plan:home", studio=request.studio.slug)
