@@ -14,7 +14,9 @@ class BadInput(ValueError):
     `code` and `names` tell programs what `what` tells people, where one of them has to know.
     """
 
-    def __init__(self, where: str, what: str, got: object = None, *, code: str = "", names: tuple[str, ...] = ()):
+    def __init__(
+        self, where: str, what: str, got: object = None, *, code: str = "", names: tuple[str, ...] = ()
+    ) -> None:
         super().__init__(f"{where}: {what}")
         self.where, self.what, self.got, self.code, self.names = where, what, got, code, names
 

@@ -12,7 +12,7 @@ STEP_G = 0.01
 class TooMuch(ValueError):
     """The shares come to more than the whole; `total` is what they come to."""
 
-    def __init__(self, total: Fraction):
+    def __init__(self, total: Fraction) -> None:
         super().__init__(f"the shares come to {float(total):.3g} of the whole")
         self.total = total
 

@@ -23,7 +23,7 @@ WORDS = {
 GLYPHS = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
 AMOUNT = re.compile(r"(?P<number>\d+\s*/\s*\d+|\d+\s+\d+\s*/\s*\d+|[\d.,]+)\s*(?P<unit>[^\d\s/&,;]*)")
 HANDFUL = re.compile(r"(?:(?P<count>[\d.,/ ]+|a|one|half a|two|three|four)\s+)?(?P<what>pinch|palm)(?:es|s|fuls?)?")
-COUNTS = {None: 1, "a": 1, "one": 1, "half a": 0.5, "two": 2, "three": 3, "four": 4}
+COUNTS: dict[str, float] = {"a": 1, "one": 1, "half a": 0.5, "two": 2, "three": 3, "four": 4}
 SHARE = re.compile(r"(?:(?P<count>a|an|one|two|three|four|five|six|seven|the) )?(?P<part>half|halves|thirds?|quarters?|fifths?"
                    r"|sixths?|eighths?|tenths?|whole|same|twice|double)")  # fmt: skip
 SHARE_COUNTS = {
@@ -61,7 +61,7 @@ class Unreadable(ValueError):
 class Disagree(ValueError):
     """Two measures that should be one and are not: both stand in `found`, as written and in mm."""
 
-    def __init__(self, found: list[tuple[str, float]]):
+    def __init__(self, found: list[tuple[str, float]]) -> None:
         self.found = found
         first, second = found[0][0], found[1][0]
         super().__init__(f"{first} and {second} are not the same length. Which one is right?")
@@ -110,7 +110,7 @@ def weight(text: str, unit: str = "g", hand: Hand = Hand()) -> Measure:
             raise Unreadable("Show Wembit your pinch first: weigh ten of them together, on the page of your hand.")
         if each is None:
             raise Unreadable("Show Wembit a palm of this wool first: lay it on the scale, on the page of the fibre.")
-        word = match["count"].strip() if match["count"] else None
+        word = (match["count"] or "a").strip()
         count = COUNTS[word] if word in COUNTS else _number(word)
         return Measure(count * each, f"{shown(count * each)} g")
     match = AMOUNT.fullmatch(plain)

@@ -3,9 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from wembit.core.contract import requests
 from wembit.core.contract.validator import Thing
+
+if TYPE_CHECKING:
+    from .colour.conversions import Lab
+    from .colour.palette import Palette
+    from .stock.packs import Chosen
 
 
 def _estimate(request: dict) -> dict:
@@ -32,7 +38,7 @@ def _match(request: dict) -> dict:
     return _singles(lab_of_ratios(ratios_of(clean["target"])), Palette.of(clean["lots"]), clean["limit"])
 
 
-def _singles(lab, palette, limit: int) -> dict:
+def _singles(lab: Lab, palette: Palette, limit: int) -> dict:
     from .colour.matching import nearest
 
     found = nearest(lab, palette.ids, palette.labs, limit)
@@ -73,7 +79,7 @@ def _packs(request: dict) -> dict:
     return {"packs": _packs_json(chosen), "grams": chosen.grams, "cost": chosen.cost}
 
 
-def _packs_json(chosen) -> list[dict]:
+def _packs_json(chosen: Chosen) -> list[dict]:
     return [{"grams": grams, "count": count} for grams, count in chosen.packs]
 
 
@@ -107,7 +113,10 @@ def _forecast(request: dict) -> dict:
                 "packs": _packs_json(found.chosen),
                 "cost": found.chosen.cost,
                 "odds": [
-                    {"date": row.date.isoformat(), "short": float(bool(found.runs_out) and found.runs_out <= row.date)}
+                    {
+                        "date": row.date.isoformat(),
+                        "short": float(found.runs_out is not None and found.runs_out <= row.date),
+                    }
                     for row in rows
                 ],
                 "balance": [

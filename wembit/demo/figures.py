@@ -37,103 +37,103 @@ class DemoFigure:
 # --- short ways to write shapes, layers and seats --------------------------------------------------------------------
 
 
-def ellipsoid(length, width, height):
+def ellipsoid(length: float, width: float, height: float) -> dict:
     return {"kind": "ellipsoid", "length_mm": length, "width_mm": width, "height_mm": height}
 
 
-def sphere(diameter):
+def sphere(diameter: float) -> dict:
     return {"kind": "sphere", "diameter_mm": diameter}
 
 
-def capsule(diameter, length):
+def capsule(diameter: float, length: float) -> dict:
     return {"kind": "capsule", "diameter_mm": diameter, "length_mm": length}
 
 
-def frustum(d1, d2, length):
+def frustum(d1: float, d2: float, length: float) -> dict:
     return {"kind": "frustum", "diameter1_mm": d1, "diameter2_mm": d2, "length_mm": length}
 
 
-def cone(diameter, length):
+def cone(diameter: float, length: float) -> dict:
     return {"kind": "cone", "diameter_mm": diameter, "length_mm": length}
 
 
-def torus(outer, tube):
+def torus(outer: float, tube: float) -> dict:
     return {"kind": "torus", "outer_diameter_mm": outer, "tube_diameter_mm": tube}
 
 
-def dome(diameter, height):
+def dome(diameter: float, height: float) -> dict:
     return {"kind": "dome", "diameter_mm": diameter, "height_mm": height}
 
 
-def wrap(diameter, length, wire):
+def wrap(diameter: float, length: float, wire: float) -> dict:
     return {"kind": "wrap", "length_mm": length, "diameter_mm": diameter, "wire_mm": wire}
 
 
-def pairs(text):
+def pairs(text: str):
     """`"0,-4 10,-7"` or `"0:3 7:8"` as a list of [x, y]."""
     return [[float(each) for each in word.replace(":", ",").split(",")] for word in text.split()]
 
 
-def slab(thickness, outline):
+def slab(thickness: float, outline) -> dict:
     return {"kind": "slab", "outline": pairs(outline), "thickness_mm": thickness}
 
 
-def silhouette(stations, depth):
+def silhouette(stations, depth: float) -> dict:
     return {"kind": "silhouette", "stations": pairs(stations), "depth_ratio": depth}
 
 
 NOTHING = {"kind": "none"}
 
 
-def core(slot, share=1.0, **more):
+def core(slot: str, share: float = 1.0, **more) -> dict:
     return {"role": "core", "slot": slot, "share": share, **more}
 
 
-def cover(slot, share=1.0):
+def cover(slot: str, share: float = 1.0) -> dict:
     return {"role": "cover", "slot": slot, "over": "core", "share": share}
 
 
-def detail(slot, area, **where):
+def detail(slot: str, area: float, **where) -> dict:
     """A patch of `area` mm²; `where`: t and angle, how much longer than wide (`stretch`), in how many `pieces`."""
     return {"role": "detail", "slot": slot, "area_mm2": area, **where}
 
 
-def dots(slot, count, across, **where):
+def dots(slot: str, count, across: float, **where) -> dict:
     return {"role": "detail", "slot": slot, "spots": count, "across_mm": across, **where}
 
 
-def padding(slot, thickness, share):
+def padding(slot: str, thickness: float, share: float) -> dict:
     return {"role": "padding", "slot": slot, "thickness_mm": thickness, "firmness": "airy", "share": share}
 
 
-def weighed(slot, grams):
+def weighed(slot: str, grams) -> dict:
     return {"role": "weighed", "slot": slot, "grams": grams}
 
 
-def root(centre, pitch=0):
+def root(centre, pitch: float = 0) -> dict:
     return {"on": None, "centre_mm": centre, "pitch": pitch, "yaw": 0}
 
 
-def on(parent, t, angle, pitch=0, yaw=0, **more):
+def on(parent, t: float, angle: float, pitch: float = 0, yaw: float = 0, **more) -> dict:
     """Sits on `parent` at `t` of its axis, `angle` round from its top; an angle of None is on the axis."""
     return {"on": parent, "t": t, "angle": angle, "pitch": pitch, "yaw": yaw, **more}
 
 
-def part(count, name, kind, shape, firmness, layers, visible, seat, *relations, **armature):
+def part(count, name: str, kind, shape, firmness, layers, visible, seat, *relations, **armature):
     return DemoPart(name, kind, count, shape, firmness, layers, visible, seat, list(relations), armature)
 
 
-def thread(words, length):
+def thread(words: str, length: float) -> dict:
     """So many mm of thread for the whole figure."""
     return {"notion": "thread", "words": words, "amount": length}
 
 
-def follows(size, of, of_size, share=1.0, gap=0.0, *, whole=False):
+def follows(size, of, of_size, share: float = 1.0, gap: float = 0.0, *, whole=False) -> dict:
     """A size that is a share of another part's size, and a gap in mm."""
     return {"size": size, "of": of, "of_size": of_size, "share": share, "gap_mm": gap, "whole": whole}
 
 
-def bead(count, name, diameter, seat):
+def bead(count, name: str, diameter: float, seat):
     """An eye or another bought bead: no wool, drawn at its size."""
     return DemoPart(name, "eye", count, NOTHING, None, [], 1.0, {**seat, "bead_mm": diameter})
 
@@ -195,7 +195,7 @@ SNAIL = DemoFigure(
 ARM_BENDS = [[22, -55], [22, -20], [20, 5], [14, 50]]
 
 
-def _arm(yaw, angle):
+def _arm(yaw: float, angle: float):
     return part(2, f"arm {yaw}", "arm", wrap(10, 78, 1), "firm", [core("skin"), dots("suckers", 8, 4.222, angle=180)], 1.0,
                 on("mantle", 0.1, angle, -20, yaw, sink=5, bends=ARM_BENDS),
                 *([] if yaw == 25 else [follows("length_mm", "arm 25", "length_mm", whole=True)]),

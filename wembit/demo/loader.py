@@ -6,6 +6,7 @@ import datetime as dt
 import random
 import uuid
 from decimal import Decimal
+from typing import TYPE_CHECKING
 
 from django.core.files.base import ContentFile
 from django.db import connection
@@ -46,6 +47,9 @@ from .figures import FIGURES, DemoFigure
 from .shelf import BAGS, SELLERS, SUPPLIES, Bag
 from .sketch import sketch
 
+if TYPE_CHECKING:
+    from wembit.web.plan.models import Project
+
 PASSWORD = "saltgrass-felt"
 LEAST = Decimal("0.01")
 OWN = {"kind": "own", "sale": "yes", "whom": "", "credit": "", "safety": ""}
@@ -72,7 +76,7 @@ def wipe() -> None:
 class _Builder:
     """Keeps the people, the day and the chance of one loading."""
 
-    def __init__(self):
+    def __init__(self) -> None:
         self.chance = random.Random(20)
         self.mira = User.objects.create_user("mira", password=PASSWORD, first_name="Mira")
         self.tove = User.objects.create_user("tove", password=PASSWORD, first_name="Tove")
@@ -225,7 +229,7 @@ class _Builder:
             with self.day(begin - 2 * number - 1, 19):
                 finish_making(maker, making.pk)
 
-    def _begin(self, project, ago: int, maker: Member, share: float):
+    def _begin(self, project: Project, ago: int, maker: Member, share: float):
         """Begin a making and take the wool for a share of its pieces, a little more or less than planned."""
         with self.day(ago):
             making = begin_making(maker, project.pk)

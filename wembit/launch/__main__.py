@@ -36,7 +36,7 @@ def arguments() -> argparse.Namespace:
 class House:
     """What one checkout runs: its folder, its cluster or a database given by DATABASE_URL, its server."""
 
-    def __init__(self):
+    def __init__(self) -> None:
         self.folder = home(CHECKOUT)
         self.folder.mkdir(parents=True, exist_ok=True)
         self.given = os.environ.get("DATABASE_URL")
@@ -131,7 +131,7 @@ def serve(house: House, options: argparse.Namespace) -> int:
     server = subprocess.Popen(command, cwd=CHECKOUT, start_new_session=True)
     house.pid_file.write_text(str(server.pid))
 
-    def end(*_):
+    def end(*_) -> None:
         server.terminate()
 
     signal.signal(signal.SIGINT, end)

@@ -16,7 +16,7 @@ BODY_SECONDS = 120.0  # 40 MB over a line of 3 Mb/s
 class TimedSocket:
     """A socket whose `recv` waits until a deadline and not longer; everything else is the socket's own."""
 
-    def __init__(self, sock):
+    def __init__(self, sock) -> None:
         self._sock = sock
         self.deadline = math.inf
 
@@ -26,7 +26,7 @@ class TimedSocket:
             raise NoMoreData()
         return self._sock.recv(*arguments)
 
-    def __getattr__(self, name):
+    def __getattr__(self, name: str):
         return getattr(self._sock, name)
 
 

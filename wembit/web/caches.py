@@ -27,7 +27,7 @@ class BoundedCache:
     for threads.
     """
 
-    def __init__(self, most_bytes: int, seconds: float = math.inf):
+    def __init__(self, most_bytes: int, seconds: float = math.inf) -> None:
         self.most_bytes, self.seconds = most_bytes, seconds
         self.bytes = 0
         self._rows: OrderedDict[Hashable, tuple[Hashable, float, str | bytes]] = OrderedDict()

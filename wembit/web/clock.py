@@ -7,9 +7,13 @@ import os
 from collections.abc import Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
+from typing import TYPE_CHECKING
 from zoneinfo import ZoneInfo
 
 from django.utils import timezone
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 EARLIEST = dt.datetime(1900, 1, 1, tzinfo=dt.UTC)  # nothing in a studio happened before it
 _fixed: ContextVar[dt.datetime | None] = ContextVar("fixed", default=None)
@@ -31,15 +35,15 @@ def as_of(moment: dt.datetime) -> Iterator[None]:
         _fixed.reset(token)
 
 
-def zone(studio) -> ZoneInfo:
+def zone(studio: Studio) -> ZoneInfo:
     return ZoneInfo(studio.timezone)
 
 
-def today(studio) -> dt.date:
+def today(studio: Studio) -> dt.date:
     """The date in the studio's time zone."""
     return now().astimezone(zone(studio)).date()
 
 
-def at(studio, date: dt.date, hour: int = 12) -> dt.datetime:
+def at(studio: Studio, date: dt.date, hour: int = 12) -> dt.datetime:
     """That hour of that date in the studio's time zone."""
     return dt.datetime.combine(date, dt.time(hour), zone(studio))

@@ -10,7 +10,7 @@ from wembit.core.errors import RING, BadInput
 class Refusal(Exception):
     """An action that was not done; nothing has changed."""
 
-    def __init__(self, message: str, field: str | None = None):
+    def __init__(self, message: str, field: str | None = None) -> None:
         super().__init__(message)
         self.message, self.field = message, field
 

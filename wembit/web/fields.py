@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from decimal import Decimal
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.core.exceptions import ValidationError
@@ -11,13 +12,19 @@ from django.core.exceptions import ValidationError
 from wembit.core import units
 from wembit.web.numbers import MILLIMETRES, PIECES
 
+if TYPE_CHECKING:
+    from wembit.web.stash.models import Item
+    from wembit.web.studio.models import Member, Studio
+
 STEP = Decimal("0.001")
 
 
 class MeasureField(forms.Field):
     """A length in mm or a weight in g, as a Decimal."""
 
-    def __init__(self, *, measure: str, unit: str, hand=units.Hand(), most: float = 1e6, least: float = 0, **options):
+    def __init__(
+        self, *, measure: str, unit: str, hand=units.Hand(), most: float = 1e6, least: float = 0, **options
+    ) -> None:
         super().__init__(**options)
         self.measure, self.unit, self.hand, self.most, self.least = measure, unit, hand, most, least
 
@@ -41,7 +48,7 @@ class MeasureField(forms.Field):
             )
         return Decimal(str(found.value)).quantize(STEP)
 
-    def validate(self, value):
+    def validate(self, value) -> None:
         if value is None and self.required:
             raise ValidationError("Write how much, like 7.5 g." if self.measure == "weight" else "Write a length.")
 
@@ -79,22 +86,22 @@ def unless_as_shown(given: float, now: float | None, step: float) -> float:
     return now if now is not None and abs(given - now) <= 0.51 * step else given
 
 
-def hand_of(member, item=None) -> units.Hand:
+def hand_of(member: Member, item: Item | None = None) -> units.Hand:
     """What a pinch, a palm and a metre weigh: of this item where the scale has shown it, else the member's own pinch."""
     pinch = (item.pinch_g if item else None) or member.pinch_g
     palm = item.palm_g if item else None
     return units.Hand(pinch and float(pinch), palm and float(palm), item.grams_a_metre if item else None)
 
 
-def weight_field(member, item=None, **options) -> MeasureField:
+def weight_field(member: Member, item: Item | None = None, **options: Any) -> MeasureField:
     return MeasureField(measure="weight", unit=member.studio.weight_unit, hand=hand_of(member, item), **options)
 
 
-def length_field(studio, **options) -> MeasureField:
+def length_field(studio: Studio, **options: Any) -> MeasureField:
     return MeasureField(measure="length", unit=studio.length_unit, **options)
 
 
-def amount_field(member, unit: str, item=None, **options) -> MeasureField:
+def amount_field(member: Member, unit: str, item: Item | None = None, **options: Any) -> MeasureField:
     """The field of an item's amount, by the item's unit; of wool also by what the scale has learnt of the item."""
     if unit == PIECES:
         return MeasureField(measure="count", unit="", **options)
@@ -106,7 +113,7 @@ def amount_field(member, unit: str, item=None, **options) -> MeasureField:
 class DayField(forms.DateField):
     """A date; ISO as the browser's own field gives it."""
 
-    def __init__(self, **options):
+    def __init__(self, **options: Any) -> None:
         options.setdefault("error_messages", {"invalid": "Write a day, like 2026-12-09.", "required": "Choose a day."})
         super().__init__(input_formats=["%Y-%m-%d", "%d.%m.%Y", "%d/%m/%Y"], **options)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from typing import TYPE_CHECKING
 
 from django.utils.dateparse import parse_datetime
 
@@ -11,8 +12,11 @@ from wembit.web.stash.ledger import Press
 from . import clock
 from .errors import Refusal
 
+if TYPE_CHECKING:
+    from wembit.web.request import Request
 
-def press_of(request) -> Press:
+
+def press_of(request: Request) -> Press:
     """Key and time of a POST. Raises `Refusal` for a time that cannot be read."""
     text = request.POST.get("happened_at", "").strip()
     if not text:

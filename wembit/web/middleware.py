@@ -2,27 +2,32 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Any
+
 from django.contrib.auth.views import redirect_to_login
-from django.http import Http404, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django_htmx.http import trigger_client_event
 
 from wembit.web.studio.models import Studio
 from wembit.web.studio.shared_tablet import member_in_hand
 
+if TYPE_CHECKING:
+    from wembit.web.request import Request
+
 
 class StudioMiddleware:
     """Turns `/s/<studio>/…` into `request.studio` and `request.member`; 404 for those who do not belong to it."""
 
-    def __init__(self, get_response):
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response
 
-    def __call__(self, request):
-        request.studio = request.member = None
+    def __call__(self, request: Request) -> HttpResponse:
+        request.studio = request.member = None  # type: ignore[assignment]  until an address names one
         response = self.get_response(request)
         asked = request.method in ("GET", "HEAD") or getattr(request, "saved_nothing", False)
-        if (
-            request.studio is not None and not asked and response.status_code < 400
-        ):  # what was refused has changed nothing
+        refused = response.status_code >= 400  # and has changed nothing
+        if request.studio is not None and not asked and not refused:
             request.studio.pressed()
             if request.htmx:
                 trigger_client_event(response, "pressed")
@@ -31,7 +36,9 @@ class StudioMiddleware:
         response.headers["Vary"] = f"{vary}, HX-Request" if vary else "HX-Request"
         return response
 
-    def process_view(self, request, view, arguments, named):
+    def process_view(
+        self, request: Request, view: Callable[..., HttpResponse], arguments: tuple, named: dict[str, Any]
+    ) -> HttpResponse | None:
         slug = named.pop("studio", None)
         if slug is None:
             return None
@@ -41,8 +48,8 @@ class StudioMiddleware:
                 return HttpResponse(status=401, headers={"HX-Redirect": f"/sign-in/?next={here}"})
             return redirect_to_login(request.get_full_path())
         studio = Studio.objects.filter(slug=slug).first()
-        member = studio and member_in_hand(request, studio)
-        if member is None:
+        member = member_in_hand(request, studio) if studio else None
+        if studio is None or member is None:
             raise Http404
         member.studio = studio
         request.studio, request.member = studio, member

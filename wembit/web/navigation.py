@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from django.urls import reverse
 
@@ -15,6 +16,10 @@ from wembit.web.stash.queries import shelf_line
 from . import clock, numbers
 from .dates import spoken
 
+if TYPE_CHECKING:
+    from wembit.web.request import Request
+    from wembit.web.studio.models import Studio
+
 
 @dataclass(frozen=True)
 class Place:
@@ -25,7 +30,7 @@ class Place:
     here: bool
 
 
-def frame(request) -> dict:
+def frame(request: Request) -> dict:
     studio = getattr(request, "studio", None)
     if studio is None or getattr(request, "htmx", False):
         return {"studio": studio, "member": getattr(request, "member", None)}
@@ -42,7 +47,7 @@ def frame(request) -> dict:
     }
 
 
-def places(request, studio) -> list[Place]:
+def places(request: Request, studio: Studio) -> list[Place]:
     """The places in the order of the work, with their live lines."""
     app = request.resolver_match.namespace if request.resolver_match else ""
     rows = studio.cached_until_change(f"strip:{clock.today(studio)}", lambda: live_lines(studio))
@@ -52,7 +57,7 @@ def places(request, studio) -> list[Place]:
     ]
 
 
-def live_lines(studio) -> list[tuple[str, str, str]]:
+def live_lines(studio: Studio) -> list[tuple[str, str, str]]:
     """Each place with its name and its live line."""
     return [
         ("figures", "Figures", many(figure_count(studio), "design")),
@@ -68,16 +73,16 @@ def many(count: int, one: str) -> str:
     return f"{count} {one}" if count == 1 else f"{count} {one}s"
 
 
-def _plan(studio) -> str:
+def _plan(studio: Studio) -> str:
     open_, late = plan_line(studio, clock.today(studio))
     return f"{many(open_, 'project')}, {late} late" if late else many(open_, "project")
 
 
-def _stash(studio) -> str:
+def _stash(studio: Studio) -> str:
     held, lots = shelf_line(studio)
     return f"{numbers.NARROW.join(numbers.grams(held, studio))}, {many(lots, 'lot')}"
 
 
-def _restock(studio) -> str:
+def _restock(studio: Studio) -> str:
     count, by = order_line(studio)
     return f"order {count} by {spoken(by, clock.today(studio))}" if count else "nothing to order"

@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from typing import TYPE_CHECKING
 
 from wembit.core.grams.small_pieces import is_small
 from wembit.core.units import GRAMS as WEIGHTS
 from wembit.core.units import MM
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 GRAMS, PIECES, MILLIMETRES = "g", "pc", "mm"  # the units of items
 NARROW = "\u202f"
@@ -20,7 +24,7 @@ def plain(value: float | Decimal, places: int = 2, mark: str = ".") -> str:
     return ("0" if text in ("-0", "") else text).replace("-", "−").replace(".", mark)
 
 
-def grams(value: float | Decimal, studio) -> tuple[str, str]:
+def grams(value: float | Decimal, studio: Studio) -> tuple[str, str]:
     """Number and unit of a weight in g: fewer decimals the heavier it is, kilograms from 1000 g on."""
     value = float(value)
     if studio.weight_unit == "oz":
@@ -36,7 +40,7 @@ def decimals(value: float) -> int:
     return 0 if size >= 100 else 1 if size >= 10 else 2 if size >= 0.01 or not size else 3
 
 
-def span(low: float | Decimal, high: float | Decimal, studio) -> tuple[str, str]:
+def span(low: float | Decimal, high: float | Decimal, studio: Studio) -> tuple[str, str]:
     """Both ends of a range of grams, written alike, and their unit."""
     unit, factor = ("oz", WEIGHTS["oz"]) if studio.weight_unit == "oz" else ("kg", 1000) if high >= 1000 else ("g", 1)
     places = decimals(float(high)) if factor == 1 else 2
@@ -44,24 +48,24 @@ def span(low: float | Decimal, high: float | Decimal, studio) -> tuple[str, str]
     return "–".join(ends), unit
 
 
-def length(value: float | Decimal, studio) -> tuple[str, str]:
+def length(value: float | Decimal, studio: Studio) -> tuple[str, str]:
     """Number and unit of a length in mm."""
     unit = studio.length_unit
     return plain(float(value) / MM[unit], {"mm": 1, "cm": 2, "in": 2}[unit], studio.decimal_mark), unit
 
 
-def field_grams(value: float | Decimal, studio) -> str:
+def field_grams(value: float | Decimal, studio: Studio) -> str:
     """A weight in g as a field shows it before it is changed: with its unit where the studio's own is another."""
     text = plain(value, 3, studio.decimal_mark)
     return text if studio.weight_unit == "g" else f"{text} g"
 
 
-def field_mm(value: float | Decimal, studio) -> str:
+def field_mm(value: float | Decimal, studio: Studio) -> str:
     """A length in mm as a field shows it, in the studio's unit."""
     return plain(float(value) / MM[studio.length_unit], 3, studio.decimal_mark)
 
 
-def amount(value: float | Decimal, unit: str, studio) -> tuple[str, str]:
+def amount(value: float | Decimal, unit: str, studio: Studio) -> tuple[str, str]:
     """Number and unit of an amount in an item's unit."""
     if unit == GRAMS:
         return grams(value, studio)

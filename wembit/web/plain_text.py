@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from wembit.web.request import Request
+
 NUL = "\0"
 
 
@@ -18,10 +23,10 @@ def without_nul(data):
 class PlainTextMiddleware:
     """Takes NUL characters out of what was asked and entered."""
 
-    def __init__(self, get_response):
+    def __init__(self, get_response) -> None:
         self.get_response = get_response
 
-    def __call__(self, request):
+    def __call__(self, request: Request):
         request.GET = without_nul(request.GET)
         if request.method == "POST":
             request.POST = without_nul(request.POST)

@@ -3,20 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING, Any
 
 from django import forms
-from django.http import HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
 from .errors import Refusal
 
+if TYPE_CHECKING:
+    pass
 
-def faults_of(form: forms.Form) -> dict[str, str]:
+
+def faults_of(form: forms.BaseForm) -> dict[str, str]:
     """The first message of each field; what belongs to none stands under ''."""
     return {("" if name == "__all__" else name): str(errors[0]) for name, errors in form.errors.items()}
 
 
-def tried(do: Callable[[], object]) -> tuple[object, dict[str, str]]:
+def tried(do: Callable[[], Any]) -> tuple[Any, dict[str, str]]:
     """Run an action: its result and no faults, or None and what the maker has to change."""
     try:
         return do(), {}
@@ -24,17 +28,17 @@ def tried(do: Callable[[], object]) -> tuple[object, dict[str, str]]:
         return None, {trouble.field or "": trouble.message}
 
 
-def again(request, template: str, context: dict, faults: dict[str, str]) -> HttpResponse:
+def again(request: HttpRequest, template: str, context: dict, faults: dict[str, str]) -> HttpResponse:
     """The same page with the faults and everything that was entered."""
     return render(request, template, {**context, "faults": faults, "kept": request.POST}, status=422)
 
 
-def page(request, whole: str, fragment: str, context: dict, status: int = 200) -> HttpResponse:
+def page(request: HttpRequest, whole: str, fragment: str, context: dict, status: int = 200) -> HttpResponse:
     """The fragment for htmx, else the whole page that includes it."""
     return render(request, fragment if request.htmx else whole, context, status=status)
 
 
-def local_path(address: str, request) -> str:
+def local_path(address: str, request: HttpRequest) -> str:
     """The path of an address of this host, else the studio's first page."""
     host = request.get_host()
     _, marker, path = address.partition(f"//{host}/")

@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from django.urls import reverse
 
 from wembit.web.figures.queries import figures_named
 from wembit.web.plan.queries import projects_named
 from wembit.web.stash.queries import ShelfFilters, shelf
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 MOST = 8
 
@@ -21,7 +25,7 @@ class Found:
     srgb: str = ""
 
 
-def found(studio, words: str) -> list[Found]:
+def found(studio: Studio, words: str) -> list[Found]:
     """The first few of each kind whose name or description holds every word."""
     if not words.strip():
         return []

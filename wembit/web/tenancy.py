@@ -3,16 +3,20 @@
 from __future__ import annotations
 
 import uuid
+from typing import TYPE_CHECKING, Self
 
 from django.db import models
 
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
+
 
 class OwnedQuerySet(models.QuerySet):
-    def of(self, studio):
+    def of(self, studio: Studio) -> Self:
         """Only this studio's rows."""
         return self.filter(studio=studio)
 
-    def locked(self):
+    def locked(self) -> Self:
         """The rows locked against other writers, always in order of id so that two presses never wait in a ring."""
         return self.order_by("pk").select_for_update(of=("self",), no_key=True)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from typing import TYPE_CHECKING
 
 from wembit.web.bench.queries import makings
 from wembit.web.plan.queries import projects, shorts_by_project
@@ -12,15 +13,18 @@ from wembit.web.stash.walk.queries import reminders_due
 
 from . import clock
 
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
+
 SOON_DAYS = 14
 
 
-def things_now(studio) -> dict:
+def things_now(studio: Studio) -> dict:
     """`things_to_do`, kept until the next press or the next day."""
     return studio.cached_until_change(f"today:{clock.today(studio)}", lambda: things_to_do(studio))
 
 
-def things_to_do(studio) -> dict:
+def things_to_do(studio: Studio) -> dict:
     """Next at the bench, what to order by when, what is due, what is low, what comes."""
     today = clock.today(studio)
     plan = projects(studio)

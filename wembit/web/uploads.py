@@ -4,11 +4,15 @@ from __future__ import annotations
 
 import io
 import uuid
+from typing import TYPE_CHECKING
 
 from django.core.files.base import ContentFile
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from .errors import Refusal
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 LARGEST_BYTES = 20_000_000
 LARGEST_PIXELS = 60_000_000
@@ -16,7 +20,7 @@ SIDE = 1600
 FORMATS = ("JPEG", "PNG", "WEBP")
 
 
-def cleaned(upload, studio) -> ContentFile | None:
+def cleaned(upload, studio: Studio) -> ContentFile | None:
     """A JPEG of at most 1600 px, named within the studio's folder. Raises `Refusal`; None for no file."""
     if not upload:
         return None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import mimetypes
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from django.conf import settings
 from django.contrib import messages
@@ -25,15 +26,18 @@ from .responses import local_path
 from .search import found
 from .todo import things_now
 
+if TYPE_CHECKING:
+    from wembit.web.request import Request
+
 
 @require_GET
-def today(request):
+def today(request: Request) -> HttpResponse:
     """The page behind the studio's name: the next few things to do."""
     return render(request, "today.html", things_now(request.studio))
 
 
 @require_GET
-def understood(request):
+def understood(request: Request) -> HttpResponse:
     """The small line under a number field: what was understood, or what to write instead."""
     name = request.GET.get("name", "")
     text = request.GET.get(name, "")
@@ -49,7 +53,7 @@ def understood(request):
 
 
 @require_GET
-def find(request):
+def find(request: Request) -> HttpResponse:
     """Anything of the studio by a few letters."""
     words = request.GET.get("words", "")[:80]
     context = {"words": words, "found": found(request.studio, words)}
@@ -57,13 +61,13 @@ def find(request):
 
 
 @require_GET
-def strip(request):
+def strip(request: Request) -> HttpResponse:
     """The live lines of the strip of places, after a press that replaced only a piece of the page."""
     return render(request, "_strip.html", {"places": places(request, request.studio)})
 
 
 @require_POST
-def undo_last(request):
+def undo_last(request: Request) -> HttpResponse:
     """Take this member's last entry back."""
     try:
         entry = undo(request.member, press=press_of(request))
@@ -75,7 +79,7 @@ def undo_last(request):
 
 
 @require_GET
-def picture(request, name):
+def picture(request: Request, name: str) -> HttpResponse:
     """A picture of this studio; those of others are not there."""
     path = (Path(settings.MEDIA_ROOT) / str(request.studio.pk) / name).resolve()
     base = (Path(settings.MEDIA_ROOT) / str(request.studio.pk)).resolve()
@@ -88,23 +92,23 @@ def picture(request, name):
     return response
 
 
-def health(request):
+def health(request: Request) -> HttpResponse:
     with connection.cursor() as cursor:
         cursor.execute("SELECT 1")
     return HttpResponse("ok", content_type="text/plain")
 
 
-def favicon(request):
+def favicon(request: Request) -> HttpResponse:
     return redirect(staticfiles_storage.url("favicon.svg"))
 
 
-def forbidden(request, exception=None):
+def forbidden(request: Request, exception=None) -> HttpResponse:
     return render(request, "403.html", {"reason": str(exception or "")}, status=403)
 
 
-def missing(request, exception=None):
+def missing(request: Request, exception=None) -> HttpResponse:
     return render(request, "404.html", status=404)
 
 
-def broken(request):
+def broken(request: Request) -> HttpResponse:
     return render(request, "500.html", status=500)

@@ -20,7 +20,7 @@ ANSWERS = {
 class WholeBodies:
     """WSGI middleware: refuses a body by its length, reads it whole, and only then lets one of `working` threads work."""
 
-    def __init__(self, application, working: int = WORKING, largest: int = LARGEST_BYTES):
+    def __init__(self, application, working: int = WORKING, largest: int = LARGEST_BYTES) -> None:
         self.application, self.largest = application, largest
         self.working = BoundedSemaphore(working)
 

@@ -7,6 +7,7 @@ data, and mathematical observations", Color Research & Application 30 (2005) 21�
 from __future__ import annotations
 
 import math
+from typing import Any
 
 import numpy as np
 
@@ -17,16 +18,16 @@ SAME, CLOSE, RELATED = 1.0, 2.5, 5.0
 
 def ciede2000(one: Lab, two: Lab) -> float:
     """ΔE00 of two CIELAB colours with kL = kC = kH = 1."""
-    return _formula(*one, *two, math)
+    return float(_formula(*one, *two, m=math))
 
 
 def differences(one: np.ndarray, two: np.ndarray) -> np.ndarray:
     """ΔE00 of colours (…, 3) and (…, 3), broadcast against each other."""
     ones, twos = (np.moveaxis(np.asarray(each, dtype=float), -1, 0) for each in (one, two))
-    return _formula(*ones, *twos, np)
+    return np.asarray(_formula(*ones, *twos, m=np))
 
 
-def _formula(l1, a1, b1, l2, a2, b2, m):
+def _formula(l1: Any, a1: Any, b1: Any, l2: Any, a2: Any, b2: Any, *, m: Any) -> Any:
     """The equations, with the functions of `m`: of math for one pair, of numpy for many."""
     mean_c = (m.hypot(a1, b1) + m.hypot(a2, b2)) / 2  # (2), (3)
     g = 0.5 * (1 - m.sqrt(mean_c**7 / (mean_c**7 + 25**7)))  # (4)

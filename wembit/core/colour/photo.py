@@ -125,4 +125,4 @@ def main_colours(picture: np.ndarray, count: int = 6, seed: int = 1) -> list[tup
         else:
             found.append((centres[place], float(shares[place])))
     found.sort(key=lambda each: -each[1])
-    return [(tuple(float(v) for v in lab), float(share)) for lab, share in found[:count]]
+    return [((float(lab[0]), float(lab[1]), float(lab[2])), float(share)) for lab, share in found[:count]]

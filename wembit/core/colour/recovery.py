@@ -21,7 +21,7 @@ _BESIDE = -2.0
 
 
 def curves(ratios: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """The curves (n, 36), within (0, 1), of X/Xn, Y/Yn, Z/Zn (n, 3), and which of them were found, (n,) of truth; the
+    """The curves (n, 36), within (0, 1), of X/Xn, Y/Yn, Z/Zn (n, 3), and which of them were found, a boolean mask (n,); the
     rest are those that no curve reaches."""
     ratios = np.asarray(ratios, dtype=float).reshape(-1, 3)
     luminance = ratios[:, 1]
@@ -92,7 +92,9 @@ def _newton(ratios: np.ndarray, z: np.ndarray, border: np.ndarray) -> tuple[np.n
     return z, border, came
 
 
-def _solved_at_once(diagonal, edge, level, off) -> tuple[np.ndarray, np.ndarray]:
+def _solved_at_once(
+    diagonal: np.ndarray, edge: np.ndarray, level: np.ndarray, off: np.ndarray
+) -> tuple[np.ndarray, np.ndarray]:
     """The same step for a few, by a dense solve of all unknowns."""
     whole = np.zeros((len(diagonal), SIZE + 3, SIZE + 3))
     along = np.arange(SIZE)
@@ -106,7 +108,9 @@ def _solved_at_once(diagonal, edge, level, off) -> tuple[np.ndarray, np.ndarray]
     return solved[:, :SIZE], solved[:, SIZE:]
 
 
-def _solved(diagonal, edge, level, off) -> tuple[np.ndarray, np.ndarray]:
+def _solved(
+    diagonal: np.ndarray, edge: np.ndarray, level: np.ndarray, off: np.ndarray
+) -> tuple[np.ndarray, np.ndarray]:
     """One step for all: [T E; Eᵀ 0] [dz; db] = [level; off], T tridiagonal with `diagonal` and −2 beside it.
 
     All unknowns but the last of z are eliminated in their order, the last one and the border of three by a dense solve: T

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from typing import Any
 
 from wembit.core.craft.materials import FIRMNESS
 from wembit.core.errors import BadInput
@@ -21,6 +22,7 @@ from .validator import (
     Many,
     Number,
     Row,
+    Rule,
     Thing,
     day,
     place,
@@ -345,10 +347,10 @@ PACK = Thing({"grams": Key(Number(ge=0.01, le=1e6)), "price": Key(PRICE)})
 PACKS = Thing({"grams": Key(Number(ge=0, le=1e7)), "packs": Key(Many(PACK, least=1, most=100))})
 
 
-def still_exact(rule):
+def still_exact(rule: Rule) -> Rule:
     """The rule, and then only 0: what brings chance in is not built yet."""
 
-    def check(value, where):
+    def check(value: Any, where: str) -> Any:
         clean = rule(value, where)
         if clean != 0:
             raise BadInput(where, "not built yet", value)

@@ -45,7 +45,7 @@ class Wire:
         one = (
             self.length_mm * (2 if self.doubled else 1) * (1 + self.twist) + self.bare_mm + self.loop_mm + self.back_mm
         )
-        return 2 * one + self.through_mm if self.in_pairs else one
+        return one if self.through_mm is None or not self.in_pairs else 2 * one + self.through_mm
 
     @property
     def total_mm(self) -> float:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 Points = tuple[tuple[float, float], ...]
 
@@ -12,7 +13,7 @@ NEEDLE_MM = 80.0
 SECTIONS = {"triangle": 3, "star": 4, "round": 24, "twisted": 3}  # corners of the blade across
 
 
-def _round(count: int, radius) -> Points:
+def _round(count: int, radius: Callable[[float], float]) -> Points:
     turns = [2 * math.pi * n / count - math.pi / 2 for n in range(count)]
     return tuple((round(radius(a) * math.cos(a), 4), round(radius(a) * math.sin(a), 4)) for a in turns)
 

@@ -116,8 +116,10 @@ def nearest(needed: Needed, shelf: Iterable[OnShelf]) -> OnShelf | None:
     if needed.size_mm is None:
         return max(same, key=lambda each: each.free, default=None)
 
+    wanted = needed.size_mm
+
     def away(each: OnShelf) -> float:
-        return abs((each.size_mm or needed.size_mm) - needed.size_mm) / needed.size_mm
+        return abs((each.size_mm or wanted) - wanted) / wanted
 
     near = [each for each in same if away(each) <= GAUGE_AWAY]
     return min(near, key=lambda each: (round(away(each), 3), -each.free), default=None)

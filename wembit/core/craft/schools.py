@@ -59,9 +59,9 @@ QUESTIONS: dict[str, Question] = {
 def way(chosen: Mapping, question: str, part: str = "") -> str:
     """The way taken: the part's own, else the figure's and studio's, else the first."""
     own = chosen.get("parts", {}).get(part, {}).get(question)
-    found = own or chosen.get(question)
+    taken = str(own or chosen.get(question))
     ways = QUESTIONS[question].ways
-    return found if found in ways else next(iter(ways))
+    return taken if taken in ways else next(iter(ways))
 
 
 def asked(needs: set[str], chosen: Mapping) -> list[str]:

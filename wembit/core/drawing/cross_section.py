@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from wembit.core.pose.mesh import UP, VIEWS, outline, rings_of, surface
 from wembit.core.pose.placing import Placed
@@ -59,7 +60,15 @@ def cut_open(pieces: Sequence[Placed], insides: Mapping[str, Inside]) -> View:
     return View(ordered, (left, 0.0, end, top))
 
 
-def _fill(found: Drawn, piece: Placed, points: np.ndarray, shape, inside: Inside, right, near) -> None:
+def _fill(
+    found: Drawn,
+    piece: Placed,
+    points: np.ndarray,
+    shape: BaseGeometry,
+    inside: Inside,
+    right: np.ndarray,
+    near: np.ndarray,
+) -> None:
     body = shape
     for thick, zone in inside.covers:
         ring = shape.difference(shape.buffer(-thick))
@@ -85,7 +94,7 @@ def _fill(found: Drawn, piece: Placed, points: np.ndarray, shape, inside: Inside
             found.zones.append((paint, rings_of(_middle(body, left ** (2 / 3)))))
 
 
-def _middle(shape, share: float):
+def _middle(shape: BaseGeometry, share: float) -> BaseGeometry:
     """The middle of a shape, `share` of its area, as deep everywhere."""
     low, high = 0.0, (shape.area / np.pi) ** 0.5
     for _ in range(HALVINGS):

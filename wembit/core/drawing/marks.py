@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from shapely.geometry import MultiPoint, Polygon, box
+from shapely.geometry.base import BaseGeometry
 
 from wembit.core.pose.mesh import UP, Ring, slab_directions, together
 from wembit.core.pose.placing import Placed, axis_length, cross, section
@@ -57,7 +58,7 @@ def line(paint: str, line_mm: float, width_mm: float, t: float, angle: float, *,
     return Mark(paint, *((width_mm, line_mm) if round_ else (line_mm, width_mm)), t, angle, blunt=True)
 
 
-def mark_on(piece: Placed, mark: Mark, right, near):
+def mark_on(piece: Placed, mark: Mark, right: np.ndarray, near: np.ndarray) -> BaseGeometry:
     """What of a mark faces the viewer, as a geometry; it may reach over the piece's outline."""
     over_an_end = not AT_AN_END < mark.t < 1 - AT_AN_END and not mark.blunt
     if isinstance(piece.part.shape, solids.Slab):
@@ -79,7 +80,7 @@ def mark_on(piece: Placed, mark: Mark, right, near):
     return Polygon(np.stack([rim @ right, rim @ UP], axis=-1)).buffer(0) if len(rim) > 3 else Polygon()
 
 
-def _across(piece: Placed, t: float, angle: float, half_mm: float, near, length: float) -> np.ndarray:
+def _across(piece: Placed, t: float, angle: float, half_mm: float, near: np.ndarray, length: float) -> np.ndarray:
     """Points of the skin at t, up to `half_mm` round from an angle both ways, that face the viewer, (n, 3)."""
     top, side = section(piece.part.shape, piece.seat, t)
     point, frame = piece.axis_at(t)
@@ -103,7 +104,7 @@ def _radius(piece: Placed, t: float) -> float:
     return sum(section(piece.part.shape, piece.seat, t)) / 2
 
 
-def _cap(piece: Placed, mark: Mark, right, near):
+def _cap(piece: Placed, mark: Mark, right: np.ndarray, near: np.ndarray) -> BaseGeometry:
     """The end of a solid, so far in that the skin there has the mark's area."""
     at_tip = mark.t > 0.5
     end, frame = piece.axis_at(1.0 if at_tip else 0.0)
@@ -124,9 +125,11 @@ def _cap(piece: Placed, mark: Mark, right, near):
     return MultiPoint([(float(p @ right), float(p @ UP)) for p in points]).convex_hull
 
 
-def _cap_of_slab(piece: Placed, mark: Mark, right):
+def _cap_of_slab(piece: Placed, mark: Mark, right: np.ndarray) -> BaseGeometry:
     """The end of a slab, so far in that both faces there have the mark's area together."""
-    face = Polygon(piece.part.shape.outline).buffer(0)
+    shape = piece.part.shape
+    assert isinstance(shape, solids.Slab)
+    face = Polygon(shape.outline).buffer(0)
     low, bottom, high, top = face.bounds
     near_in, far_in = 0.0, high - low
     for _ in range(30):
@@ -134,7 +137,7 @@ def _cap_of_slab(piece: Placed, mark: Mark, right):
         cut = box(high - deep, bottom, high, top) if mark.t > 0.5 else box(low, bottom, low + deep, top)
         near_in, far_in = (deep, far_in) if 2 * face.intersection(cut).area < mark.area else (near_in, deep)
     across, normal = slab_directions(piece)
-    half = normal * piece.part.shape.thickness_mm / 2
+    half = normal * shape.thickness_mm / 2
     kept = face.intersection(cut)
     sheets = []
     for part in getattr(kept, "geoms", [kept]):
@@ -144,10 +147,11 @@ def _cap_of_slab(piece: Placed, mark: Mark, right):
     return together(sheets)
 
 
-def _on_face(piece: Placed, mark: Mark, right, near):
+def _on_face(piece: Placed, mark: Mark, right: np.ndarray, near: np.ndarray) -> BaseGeometry:
     """An ellipse on the face of a slab that the mark's angle points to."""
     across, normal = slab_directions(piece)
     frame, shape = piece.frames[0], piece.part.shape
+    assert isinstance(shape, solids.Slab)
     turn = math.radians(mark.angle)
     towards = frame.top * math.cos(turn) + frame.side * math.sin(turn)
     out = normal if float(normal @ towards) >= 0 else -normal
@@ -161,7 +165,7 @@ def _on_face(piece: Placed, mark: Mark, right, near):
     return Polygon(np.stack([rim @ right, rim @ UP], axis=-1)).buffer(0)
 
 
-def spots_on(piece: Placed, spots: Spots, right, near) -> list[Ring]:
+def spots_on(piece: Placed, spots: Spots, right: np.ndarray, near: np.ndarray) -> list[Ring]:
     """Each spot as a disc that touches the skin, where it faces the viewer."""
     found = []
     turns = np.linspace(0, 2 * math.pi, 16, endpoint=False)[:, None]

@@ -9,9 +9,11 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 from shapely.geometry import Polygon, box
+from shapely.geometry.base import BaseGeometry
 
 from wembit.core.pose.mesh import ROUND, UP, Ring, rings_of, together
 from wembit.core.pose.placing import Placed, cross
+from wembit.core.shape.solids import Sphere
 
 WHOLE = (0.0, 1.0)
 SLIVER_MM2, GRAZING = 1e-6, 0.02  # faces seen so much from behind still close the edge
@@ -49,7 +51,7 @@ class Coat:
     length_mm: float
 
 
-def skin_zone(points: np.ndarray, zone: Zone, right, near):
+def skin_zone(points: np.ndarray, zone: Zone, right: np.ndarray, near: np.ndarray) -> BaseGeometry:
     """The part of a zone that faces the viewer, as a geometry."""
     low, high = 180 * zone.low, 180 * zone.high
     angles, following = _from_top(), np.roll(np.arange(ROUND), -1)
@@ -103,7 +105,7 @@ def _from_top() -> np.ndarray:
     return np.abs((np.arange(ROUND) * 360 / ROUND + 180) % 360 - 180)
 
 
-def locks(piece: Placed, points: np.ndarray, coat: Coat, right, near, seed: int) -> list[Ring]:
+def locks(piece: Placed, points: np.ndarray, coat: Coat, right: np.ndarray, near: np.ndarray, seed: int) -> list[Ring]:
     """Strokes of the coat's locks where it grows, leaning back from the tip."""
     chance = np.random.default_rng(seed)
     wanted = (_from_top() <= 180 * coat.zone.high + 1) & (_from_top() >= 180 * coat.zone.low - 1)
@@ -164,10 +166,10 @@ def fuzz(outlines: Sequence) -> list[list[Ring]]:
     return found
 
 
-def patch(piece: Placed, right, near) -> list[Ring]:
+def patch(piece: Placed, right: np.ndarray, near: np.ndarray) -> list[Ring]:
     """A small upright patch on the skin, where it faces the viewer."""
     out = piece.out
-    if float(out @ near) < 0.2:
+    if out is None or float(out @ near) < 0.2:
         return []
     across = cross(UP, out)
     middle, half = piece.joints[0], math.sqrt(max(piece.seat.line.width_mm, 16.0)) / 2
@@ -196,8 +198,11 @@ def eye_of(piece: Placed, ring: Ring, lid_paint: str, which: str) -> list[tuple[
     return found
 
 
-def disc(middle, piece: Placed, area: float, right, near) -> list[Ring]:
+def disc(middle: np.ndarray, piece: Placed, area: float, right: np.ndarray, near: np.ndarray) -> list[Ring]:
     """A round spot of that area on a ball, looking outward and a little forward, where it faces the viewer."""
+    shape = piece.part.shape
+    if piece.out is None or not isinstance(shape, Sphere):
+        return []
     look = piece.out + np.array([0.9, 0, 0])
     look = look / np.linalg.norm(look)
     if float(look @ near) < 0:
@@ -205,7 +210,7 @@ def disc(middle, piece: Placed, area: float, right, near) -> list[Ring]:
     frame = cross(look, UP)
     frame = frame / np.linalg.norm(frame)
     over = cross(frame, look)
-    ball, radius = piece.part.shape.diameter_mm / 2, math.sqrt(area / math.pi)
+    ball, radius = shape.diameter_mm / 2, math.sqrt(area / math.pi)
     centre = middle + look * math.sqrt(max(0.0, ball**2 - radius**2))
     turns = np.linspace(0, 2 * math.pi, 20, endpoint=False)
     rim = [centre + (frame * math.cos(a) + over * math.sin(a)) * radius for a in turns]

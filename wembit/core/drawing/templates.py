@@ -7,7 +7,7 @@ over several that overlap.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -92,7 +92,9 @@ def lay_out(templates: Sequence[Template], paper: str = "A4") -> list[Sheet]:
     return [sheet for sheet, _ in open_sheets] + sheets
 
 
-def _place(template: Template, sheets: list[tuple[Sheet, list[float]]], width: float, height: float, room) -> None:
+def _place(
+    template: Template, sheets: list[tuple[Sheet, list[float]]], width: float, height: float, room: tuple[float, float]
+) -> None:
     """Put a template into the first row with room for it, else into a new row, else on a new sheet.
 
     A sheet is kept with [top of the row, left of what is free in it, height of the row].
@@ -167,8 +169,8 @@ def _lines(shape: BaseGeometry) -> list[list[tuple[float, float]]]:
 
 
 def _piece(template: Template, dx: float, dy: float, at: tuple[float, float]) -> Piece:
-    def moved(points):
-        return [(x + dx, y + dy) for x, y in points]
+    def moved(points: Iterable[tuple[float, ...]]) -> list[tuple[float, float]]:
+        return [(x + dx, y + dy) for x, y, *_ in points]
 
     rings, lines = [], []
     for part in getattr(template.outline, "geoms", [template.outline]):

@@ -143,7 +143,7 @@ def grounded(pieces: Sequence[Placed]) -> list[Placed]:
 class _Sitter:
     """A piece as it is looked at, the same as any other that lies in the same place in the same dress."""
 
-    def __init__(self, piece: Placed, dress: Dress, which: str):
+    def __init__(self, piece: Placed, dress: Dress, which: str) -> None:
         self.piece, self.dress, self.which = piece, dress, which
         seat = piece.seat
         place = b"".join(np.asarray(each, dtype=float).tobytes() for each in (surface(piece), *piece.joints))
@@ -152,11 +152,11 @@ class _Sitter:
         host = b"" if piece.host is None else surface(piece.host).tobytes()
         self.key = (place, out, host, piece.part.shape, told, dress, which)
 
-    def __hash__(self):
+    def __hash__(self) -> int:
         return hash(self.key)
 
-    def __eq__(self, other):
-        return self.key == other.key
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Sitter) and self.key == other.key
 
 
 def _out_of_its_host(piece: Placed, right: np.ndarray) -> BaseGeometry:
@@ -227,15 +227,23 @@ def standing_out(pieces: Sequence[Placed], right: np.ndarray, near: np.ndarray) 
     places = {id(piece): index for index, piece in enumerate(pieces)}
     found = {}
     for index, piece in enumerate(pieces):
-        at, points = places.get(id(piece.host)), surface(piece).reshape(-1, 3)
-        if at is None or piece.seat.bead.mm or len(points) < ROUND or isinstance(piece.host.part.shape, solids.Nothing):
+        host, points = piece.host, surface(piece).reshape(-1, 3)
+        at = places.get(id(host))
+        if host is None or at is None or piece.seat.bead.mm or len(points) < ROUND:
+            continue
+        if isinstance(host.part.shape, solids.Nothing):
             continue
         out = outside(piece)[0]
         found[index, at] = (out @ right, out @ UP, out @ near)
     return found
 
 
-def paint_order(depths, bounds, told: dict[tuple[int, int], bool], standing: dict[tuple[int, int], tuple]) -> list[int]:
+def paint_order(
+    depths: Sequence[tuple],
+    bounds: tuple[float, float, float, float],
+    told: dict[tuple[int, int], bool],
+    standing: dict[tuple[int, int], tuple],
+) -> list[int]:
     """Indices back to front. A piece is behind another where, over the cells that both cover, it lies deeper.
 
     `told` says of some pairs whether the first is in front of the second; `standing` what of the first counts against the

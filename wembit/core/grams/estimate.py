@@ -203,7 +203,7 @@ def as_json(found: Estimate) -> dict:
 
 
 def _layer_json(layer: LayerGrams) -> dict:
-    row = {"role": layer.role, "fibre": layer.fibre, "grams": layer.grams.__dict__}
+    row: dict[str, object] = {"role": layer.role, "fibre": layer.fibre, "grams": layer.grams.__dict__}
     if layer.trimmed_g is not None:
         row["trimmed_g"] = layer.trimmed_g
     if layer.cover_g_m2 is not None:

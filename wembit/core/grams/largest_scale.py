@@ -26,7 +26,7 @@ class Largest:
 class TooLittle(ValueError):
     """Even the smallest size takes more than there is: `fibre`, the grams it takes and the grams there are."""
 
-    def __init__(self, fibre: str, takes_g: float, there_g: float):
+    def __init__(self, fibre: str, takes_g: float, there_g: float) -> None:
         super().__init__(f"{fibre}: takes {takes_g:.2f} g, there are {there_g:.2f} g")
         self.fibre, self.takes_g, self.there_g = fibre, takes_g, there_g
 
@@ -67,10 +67,10 @@ def largest(request: Mapping, there_g: Mapping[str, float], *, odds: str = "p50"
         return Largest(LARGEST, None)
     if over(low) > 0:
         _, fibre, takes = most_used(SMALLEST)
-        raise TooLittle(fibre, takes, there_g[fibre])
+        raise TooLittle(str(fibre), takes, there_g[str(fibre)])
     found = math.exp(brentq(over, low, high, xtol=PRECISION))
     smallest = found * (1 + 10 * PRECISION)
     share, fibre, takes = most_used(smallest)
     if share > 1.001:
-        raise TooLittle(fibre, takes, there_g[fibre])
+        raise TooLittle(str(fibre), takes, there_g[str(fibre)])
     return Largest(found, fibre)

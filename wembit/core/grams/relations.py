@@ -88,7 +88,7 @@ def _followed(now: Mapping[str, dict], key: str, relation: Relation, scale: floa
         wanted = relation.share * (grams(now[relation.of], scale) if relation.of is not None else 1.0)
         return _of_grams(now[key], wanted, scale)
     try:
-        wanted = relation.share * size(now[relation.of]["shape"], relation.of_size) + relation.gap_mm / scale
+        wanted = relation.share * size(now[str(relation.of)]["shape"], relation.of_size) + relation.gap_mm / scale
         have = size(shape, relation.size)
     except KeyError as missing:
         raise BadInput(f"relations.{key}.size", "is no size of that shape", missing.args[0]) from None

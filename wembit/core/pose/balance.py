@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from shapely.geometry import MultiPoint, Point
+from shapely.geometry import MultiPoint, Point, Polygon
 
 from wembit.core.shape import solids
 
@@ -69,7 +69,7 @@ def _wired(piece: Placed) -> bool:
     return isinstance(piece.part.shape, solids.Wrap)
 
 
-def _way(span, spot: Point) -> str:
+def _way(span: Polygon, spot: Point) -> str:
     """Where it falls: away from the nearest ground that bears it."""
     near = span.exterior.interpolate(span.exterior.project(spot))
     along, across = spot.x - near.x, spot.y - near.y

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from functools import lru_cache
 
 import numpy as np
 import shapely
 from shapely.geometry import LineString, Polygon
+from shapely.geometry.base import BaseGeometry
 
 from wembit.core.shape import solids
 
@@ -59,7 +61,8 @@ def _profile(shape: solids.Solid, bead_mm: float) -> tuple[np.ndarray, np.ndarra
     """Shares of the axis at which a solid is cut, and half widths towards the top and the side there: (sections, 1, 1)."""
     t = shape.cuts
     tops, sides = zip(*(section(shape, Seat(bead=Bead(bead_mm)), each) for each in t), strict=True)
-    return tuple(np.array(each, dtype=float)[:, None, None] for each in (t, tops, sides))
+    at, top, side = (np.array(each, dtype=float)[:, None, None] for each in (t, tops, sides))
+    return at, top, side
 
 
 def close_together(piece: Placed) -> np.ndarray:
@@ -93,6 +96,7 @@ def slab_directions(piece: Placed) -> tuple[np.ndarray, np.ndarray]:
 def _slab(piece: Placed) -> np.ndarray:
     across, normal = slab_directions(piece)
     shape, start, axis = piece.part.shape, piece.joints[0], piece.frames[0].axis
+    assert isinstance(shape, solids.Slab)
     rim = np.array([start + axis * x + across * y for x, y in shape.outline])
     half = normal * shape.thickness_mm / 2
     middle = rim.mean(axis=0)
@@ -101,8 +105,9 @@ def _slab(piece: Placed) -> np.ndarray:
 
 def _torus(piece: Placed) -> np.ndarray:
     shape, frame = piece.part.shape, piece.frames[0]
+    assert isinstance(shape, solids.Torus)
     middle = (piece.joints[0] + piece.joints[1]) / 2
-    ring, tube = (shape.outer_diameter_mm - shape.tube_diameter_mm) / 2, shape.tube_diameter_mm / 2
+    ring, tube = shape.ring_mm, shape.tube_diameter_mm / 2
     rows = []
     for turn in np.linspace(0, 2 * math.pi, ROUND, endpoint=False):
         out = frame.top * math.cos(turn) + frame.side * math.sin(turn)
@@ -117,7 +122,7 @@ def convex(shape: solids.Solid) -> bool:
     return shape.convex
 
 
-def outline(piece: Placed, points: np.ndarray, right: np.ndarray):
+def outline(piece: Placed, points: np.ndarray, right: np.ndarray) -> BaseGeometry:
     """The projected outline as a shapely geometry; empty for lines."""
     flat = np.stack([points @ right, points @ UP], axis=-1)
     shape = piece.part.shape
@@ -143,14 +148,14 @@ def hulls(points: np.ndarray) -> np.ndarray:
     return shapely.convex_hull(shapely.linestrings(points))
 
 
-def together(shapes):
+def together(shapes: Sequence[BaseGeometry] | np.ndarray) -> BaseGeometry:
     """The union of shapes, snapped to a fine grid: without one, neighbours that nearly touch can be lost."""
     if len(shapes) == 1:
         return shapes[0]
     return shapely.union_all(shapes, grid_size=1e-4) if len(shapes) else Polygon()
 
 
-def rings_of(shape) -> list[Ring]:
+def rings_of(shape: BaseGeometry) -> list[Ring]:
     parts = [part for part in getattr(shape, "geoms", [shape]) if part.geom_type == "Polygon" and not part.is_empty]
     rings = [ring for part in parts for ring in (part.exterior, *part.interiors)]
     return [list(map(tuple, shapely.get_coordinates(ring)[:-1].tolist())) for ring in rings]
@@ -170,6 +175,7 @@ def line_on(piece: Placed) -> list[np.ndarray]:
 def _spiral(piece: Placed) -> list[np.ndarray]:
     """A line wound on the flank of its host, from the rim to the middle."""
     host, seat = piece.host, piece.seat
+    assert host is not None, "a line sits on something"
     point, frame = host.axis_at(0.5)
     side = frame.side * (piece.mirror * host.mirror)
     size = host.part.shape

@@ -4,11 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from .mesh import UP, VIEWS
 from .placing import Placed, Seat, axis_length
+
+if TYPE_CHECKING:
+    from wembit.core.shape.solids import Solid
 
 DEPTH_COUNTS = 0.3  # of two places that look alike from where one looks, the one that lies less far away in depth
 FIRST_GRID, FINER = (33, 49), (9, 9)
@@ -63,7 +67,7 @@ def _along(host: Placed, t: float, target: np.ndarray) -> float:
     return float((point - target) @ frame.axis)
 
 
-def sunk(seat: Seat, by_mm: float, shape) -> Seat:
+def sunk(seat: Seat, by_mm: float, shape: Solid) -> Seat:
     """The seat deeper (or, below zero, less deep) in what it sits on, at most its own length."""
     most = axis_length(shape, seat)
     return replace(seat, sink_mm=round(min(max(seat.sink_mm + by_mm, -most), most), 2))

@@ -29,11 +29,13 @@ def pair_line(pieces: Sequence[Placed], name: str) -> PairLine | None:
     pair = [piece for piece in pieces if piece.name == name and piece.host is not None]
     if len(pair) != 2 or pair[0].mirror == pair[1].mirror:
         return None
+    host = pair[0].host
+    assert host is not None
     lowest = min(float((surface(piece).reshape(-1, 3) @ UP).min()) for piece in pieces if len(surface(piece)) > 2)
     middles = [piece.axis_at(0.5)[0] if piece.seat.bead.mm else piece.joints[0] for piece in pair]
-    heights = tuple(float(middle @ UP) - lowest for middle in middles)
-    across = tuple(float(middle[1]) for middle in middles)
-    skin = surface(pair[0].host).reshape(-1, 3) @ UP - lowest
+    heights = (float(middles[0] @ UP) - lowest, float(middles[1] @ UP) - lowest)
+    across = (float(middles[0][1]), float(middles[1][1]))
+    skin = surface(host).reshape(-1, 3) @ UP - lowest
     tall = float(skin.max() - skin.min()) or 1.0
     down = (float(skin.max()) - sum(heights) / 2) / tall
     return PairLine(heights, across, abs(across[0] - across[1]), abs(heights[0] - heights[1]), down)

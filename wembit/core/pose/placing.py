@@ -259,13 +259,13 @@ def settle(parts: Sequence[PlacedPart]) -> list[PlacedPart]:
 def _turned(seat: Seat, pieces: dict[str, Placed]) -> Seat:
     if seat.on is None:
         return seat
-    relative = {**angles_on(pieces[seat.on], seat.t, seat.pitch, seat.yaw)}
+    turned = angles_on(pieces[seat.on], seat.t, seat.pitch, seat.yaw)
     copies = []
     for copy in seat.copies:
         here = seat.changed(copy)
-        copies.append({**copy, **angles_on(pieces[here.on], here.t, here.pitch, here.yaw)})
+        copies.append({**copy, **angles_on(pieces[here.on or seat.on], here.t, here.pitch, here.yaw)})
     bends = tuple((length, pitch - seat.pitch) for length, pitch in seat.bends)
-    return replace(seat, **relative, copies=tuple(copies), bends=bends)
+    return replace(seat, pitch=turned["pitch"], yaw=turned["yaw"], copies=tuple(copies), bends=bends)
 
 
 def angles_on(host: Placed, t: float, pitch: float, yaw: float) -> dict[str, float]:
@@ -331,7 +331,7 @@ def _pieces(part: PlacedPart, placed: dict[str, list[Placed]]) -> list[Placed]:
     paired = part.seat.pair if part.seat.pair is not None else part.count == 2 * len(seats)
     found = []
     for seat in seats:
-        hosts = placed[seat.on]
+        hosts = placed[seat.on or ""]
         for mirror in (1, -1) if paired else (1,):
             host = next((each for each in hosts if each.mirror == mirror), hosts[0])
             found.append(_seated(part, seat, host, mirror))
@@ -389,4 +389,4 @@ def _touch(shape: Shape, seat: Seat, frame: Frame, out: Vector) -> float:
         return 0.0
     across = across / size
     angle = math.degrees(math.atan2(float(across @ frame.side), float(across @ frame.top)))
-    return reach(shape, seat, seat.by, angle) * size
+    return reach(shape, seat, seat.by or 0.0, angle) * size

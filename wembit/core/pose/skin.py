@@ -43,6 +43,7 @@ def outside(piece: Placed) -> tuple[np.ndarray, bool]:
     """Points close together of a piece's skin that do not lie inside what it sits on, (n, 3), and whether any does; kept
     with the piece."""
     if piece.outside is None:
+        assert piece.host is not None, "only what sits on something is hidden by it"
         points = close_together(piece)
         near = np.flatnonzero(_near(piece.host, points))
         hidden = np.zeros(len(points), dtype=bool)
@@ -141,7 +142,7 @@ def inside(piece: Placed, points: np.ndarray) -> np.ndarray:
     return found
 
 
-def border_mm(shape: solids.Solid, seat, share: float) -> float:
+def border_mm(shape: solids.Solid, seat: Seat, share: float) -> float:
     """Length in mm of the line between a zone and the rest, where the zone takes `share` of the way round from the top
     on both flanks: twice the way along the skin from root to tip at that angle. 0 where there is no line."""
     if not 0 < share < 1 or isinstance(shape, solids.Nothing):
@@ -156,7 +157,7 @@ def border_mm(shape: solids.Solid, seat, share: float) -> float:
     return 2 * float(np.hypot(np.diff(along), np.diff(reach)).sum())
 
 
-def loose_end_mm3(shape: solids.Solid, seat, length_mm: float) -> float:
+def loose_end_mm3(shape: solids.Solid, seat: Seat, length_mm: float) -> float:
     """Volume in mm³ of the loose end kept for a join: its length × the part's section where it enters what it sits on.
 
     The root of a figure, beads and parts without a shape keep none.

@@ -14,7 +14,7 @@ def crosses_itself(points: tuple[tuple[float, float], ...]) -> bool:
     end = np.roll(start, -1, axis=0)
     count = len(points)
 
-    def side(p, q, r):
+    def side(p: np.ndarray, q: np.ndarray, r: np.ndarray) -> np.ndarray:
         """Sign of the turn p → q → r for every pair of edges: (n, n)."""
         cross = (q[..., 0] - p[..., 0]) * (r[..., 1] - p[..., 1]) - (q[..., 1] - p[..., 1]) * (r[..., 0] - p[..., 0])
         scale = np.abs(start).max() ** 2 + 1e-300

@@ -647,8 +647,10 @@ KINDS: dict[str, type[Solid]] = {cls.KIND: cls for cls in SOLIDS}
 
 def solid(shape: Mapping) -> Solid:
     """The solid of a validated shape object."""
-    given = {key: tuple(map(tuple, each)) if isinstance(each, list) else each for key, each in shape.items()}
-    return KINDS[given.pop("kind")](**given)
+    given = {
+        key: tuple(map(tuple, each)) if isinstance(each, list) else each for key, each in shape.items() if key != "kind"
+    }
+    return KINDS[shape["kind"]](**given)
 
 
 def shape_of(one: Solid) -> dict:

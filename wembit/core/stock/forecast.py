@@ -53,7 +53,7 @@ def forecast(
     covered = runs_out + dt.timedelta(cover_days)
     order_g = -min(step.grams for step in steps if runs_out <= step.date <= covered)
     latest = runs_out - dt.timedelta(math.ceil(lead_days))
-    chosen = cheapest(order_g, packs) if packs else Chosen((), 0.0, 0.0)
+    chosen = cheapest(order_g, list(packs)) if packs else Chosen((), 0.0, 0.0)
     return Outlook(runs_out, max(latest, today), latest < today, order_g, chosen)
 
 

@@ -262,8 +262,11 @@ def _make(part: Worked, name: str, cores: tuple[Wool, ...], school: Mapping, bef
                 _least(minutes, part.count), compare, ("wire",) if part.wire else ("needle",), before)  # fmt: skip
 
 
-def _join(part: Worked, name: str, by_key, school, before: tuple[str, ...], late: bool, wools) -> list[Step]:
-    host = by_key.get(part.on)
+def _join(
+    part: Worked, name: str, by_key: Mapping[str, Worked], school: Mapping, before: tuple[str, ...], late: bool,
+    wools: tuple[Wool, ...],
+) -> list[Step]:  # fmt: skip
+    host = by_key.get(part.on or "")
     where = host.name if host else "the figure"
     how = way(school, "attach", part.key)
     after = [*before]
@@ -298,7 +301,9 @@ def _join(part: Worked, name: str, by_key, school, before: tuple[str, ...], late
                  ("glue",) if glued else ("join",), tuple(after), GLUE_HOURS if glued else 0.0)]  # fmt: skip
 
 
-def _skins(part: Worked, name: str, school, before: tuple[str, ...], by_key) -> list[Step]:
+def _skins(
+    part: Worked, name: str, school: Mapping, before: tuple[str, ...], by_key: Mapping[str, Worked]
+) -> list[Step]:
     """Covers, details and coat, in the order in which they are laid."""
     found = []
     covers = tuple(wool for wool in part.wools if wool.role == "cover")

@@ -29,7 +29,7 @@ class Making(Owned):
         ordering = ["begun_at"]
         constraints = [models.UniqueConstraint(fields=["project", "number"], name="one_making_a_number")]
 
-    def __str__(self):
+    def __str__(self) -> str:
         name = self.colourway.version.figure.name
         return f"{name} {self.number} of {self.project.count}" if self.project else f"{name} {self.number}"
 
@@ -46,7 +46,7 @@ class Piece(Owned):
     class Meta:
         ordering = ["position"]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
 

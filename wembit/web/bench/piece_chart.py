@@ -4,12 +4,16 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from wembit.core.craft.materials import FORMS
 from wembit.core.drawing.views import view
 from wembit.core.pose.placing import PlacedPart, Seat, place
 from wembit.web.figures.drawing.layout import closed_path
 from wembit.web.figures.to_core.seating import placed_part
+
+if TYPE_CHECKING:
+    from wembit.web.figures.models import Part
 
 COLUMN_PX, FOOT_Y = 190.0, 210.0
 
@@ -41,7 +45,7 @@ class Column:
     span: float
 
 
-def piece_picture(part, scale: float, grams: float, form: str) -> PiecePicture | None:
+def piece_picture(part: Part, scale: float, grams: float, form: str) -> PiecePicture | None:
     """The piece from the side, and how large a loose roll of those grams is. None for what has no shape of its own."""
     piece = placed_part(part, scale)
     lying = PlacedPart(piece.name, 1, piece.shape, Seat(face="side", bends=piece.seat.bends))

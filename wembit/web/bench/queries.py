@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db.models import Count, F, Prefetch, Sum
@@ -17,8 +18,11 @@ from wembit.web.stash.queries import with_promised
 
 from .models import Making, Piece, PieceLayer, Take
 
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
-def makings_in_hand(studio) -> int:
+
+def makings_in_hand(studio: Studio) -> int:
     return Making.objects.of(studio).filter(finished_at=None).count()
 
 
@@ -70,25 +74,25 @@ class MakingLine:
         return sum(line.done for line in layers) / len(layers) if layers else 1.0
 
 
-def makings(studio) -> list[MakingLine]:
+def makings(studio: Studio) -> list[MakingLine]:
     """Everything in hand, the longest begun first. A bounded number of queries."""
     return _lines(Making.objects.of(studio).filter(finished_at=None))
 
 
-def finished_lately(studio) -> list[Making]:
+def finished_lately(studio: Studio) -> list[Making]:
     """The last few finished, newest first."""
     rows = Making.objects.of(studio).exclude(finished_at=None).select_related("project", "colourway__version__figure")
     return list(rows.order_by("-finished_at")[:8])
 
 
-def making_of(studio, making_id: UUID) -> MakingLine:
+def making_of(studio: Studio, making_id: UUID) -> MakingLine:
     found = _lines(Making.objects.of(studio).filter(pk=making_id))
     if not found:
         raise Http404
     return found[0]
 
 
-def layer_of(studio, layer_id: UUID) -> PieceLayer:
+def layer_of(studio: Studio, layer_id: UUID) -> PieceLayer:
     found = PieceLayer.objects.of(studio).filter(pk=layer_id).select_related("piece__making", "item").first()
     if found is None:
         raise Http404
@@ -149,7 +153,7 @@ def sources(layer: PieceLayer) -> list[Source]:
     return sorted(found, key=lambda each: (-each.promised_here, -each.free))
 
 
-def to_begin(studio) -> list[Project]:
+def to_begin(studio: Studio) -> list[Project]:
     """Open projects of which not all are begun, with `left` to begin, by start date."""
     rows = Project.objects.of(studio).filter(state=PROJECT_PLANNED).annotate(left=F("count") - Count("makings"))
     return list(rows.filter(left__gt=0).select_related("colourway__version__figure").order_by("start", "due"))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
@@ -28,11 +30,19 @@ from .actions.take import take
 from .models import STATES
 from .piece_chart import column, piece_picture
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.figures.models import Layer
+    from wembit.web.request import Request
+
 STEP_OF_ROLE = {"core": "make", "weighed": "join"}  # which step of the order of work takes a layer
 
 
 @require_GET
-def home(request):
+def home(request: Request) -> HttpResponse:
     studio = request.studio
     context = {
         "makings": queries.makings(studio),
@@ -42,7 +52,7 @@ def home(request):
     return render(request, "bench/bench.html", context)
 
 
-def making_context(request, line, layer_id=None) -> dict:
+def making_context(request: Request, line, layer_id: UUID = None) -> dict:
     """A making with one of its layers in hand: the asked one, else the next that has got nothing."""
     every = [(piece, each) for piece in line.pieces for each in piece.layers]
     piece, chosen = next(
@@ -87,7 +97,7 @@ def making_context(request, line, layer_id=None) -> dict:
 
 
 @require_GET
-def making(request, making_id):
+def making(request: Request, making_id: UUID) -> HttpResponse:
     line = queries.making_of(request.studio, making_id)
     wanted = forms.UUIDField(required=False)
     try:
@@ -98,7 +108,7 @@ def making(request, making_id):
 
 
 @require_POST
-def begin(request, project_id):
+def begin(request: Request, project_id: UUID) -> HttpResponse:
     made, faults = tried(lambda: begin_making(request.member, project_id))
     if faults:
         messages.warning(request, next(iter(faults.values())))
@@ -107,18 +117,18 @@ def begin(request, project_id):
 
 
 @require_POST
-def take_for(request, layer_id):
+def take_for(request: Request, layer_id: UUID) -> HttpResponse:
     """Take wool for a layer: key, happened_at, lot, amount. Can be repeated after a new sign-in."""
     return _moved(request, layer_id, _take)
 
 
 @require_POST
-def back_from(request, layer_id):
+def back_from(request: Request, layer_id: UUID) -> HttpResponse:
     return _moved(request, layer_id, lambda request, layer, lot_id, amount: give_back(
         request.member, layer.pk, lot_id, amount, press=press_of(request)))  # fmt: skip
 
 
-def _take(request, layer, lot_id, amount):
+def _take(request: Request, layer: Layer, lot_id: UUID, amount):
     broken = promises_broken_by(lot_of(request.studio, lot_id), amount, layer.need)
     if broken and not request.POST.get("anyway"):
         names = " and ".join(sorted({promise.whose for promise in broken}))
@@ -126,7 +136,7 @@ def _take(request, layer, lot_id, amount):
     return take(request.member, layer.pk, lot_id, amount, press=press_of(request))
 
 
-def _moved(request, layer_id, do):
+def _moved(request: Request, layer_id: UUID, do) -> HttpResponse:
     layer = queries.layer_of(request.studio, layer_id)
     making_id = layer.piece.making_id
     faults: dict = {}
@@ -148,7 +158,7 @@ def _moved(request, layer_id, do):
 
 
 @require_POST
-def mark(request, piece_id):
+def mark(request: Request, piece_id: UUID) -> HttpResponse:
     piece, faults = tried(lambda: mark_piece(request.member, piece_id, request.POST.get("state", "")))
     if faults:
         messages.warning(request, next(iter(faults.values())))
@@ -157,7 +167,7 @@ def mark(request, piece_id):
 
 
 @require_POST
-def picture(request, making_id):
+def picture(request: Request, making_id: UUID) -> HttpResponse:
     line = queries.making_of(request.studio, making_id)
     _, faults = tried(
         lambda: photograph(request.member, making_id, cleaned(request.FILES.get("photo"), request.studio))
@@ -168,7 +178,7 @@ def picture(request, making_id):
 
 
 @require_POST
-def finish(request, making_id):
+def finish(request: Request, making_id: UUID) -> HttpResponse:
     done, faults = tried(
         lambda: finish_making(request.member, making_id, photo=cleaned(request.FILES.get("photo"), request.studio))
     )

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.db import models
 from django.db.models import Q
 from django.db.models.functions import Lower
@@ -25,11 +27,15 @@ class Figure(Owned):
     origin = models.JSONField(default=dict)  # where the design is from, what may be sold, whom it is for
     made_at = models.DateTimeField(auto_now_add=True)
 
+    newest: Version | None  # set by queries.figures
+    side: Any  # these two are set by what draws the herd
+    plan: Any
+
     class Meta:
         ordering = ["name"]
         constraints = [models.UniqueConstraint("studio", Lower("name"), name="one_figure_a_name")]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
 
@@ -52,7 +58,7 @@ class Version(Owned):
             models.CheckConstraint(condition=Q(scale__gt=0), name="scale_above_zero"),
         ]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return f"{self.figure.name} {self.number}"
 
     @property
@@ -72,7 +78,7 @@ class Slot(Owned):
         ordering = ["position", "name"]
         constraints = [models.UniqueConstraint("version", Lower("name"), name="one_slot_a_name")]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
 
@@ -105,7 +111,7 @@ class Part(Owned):
             models.CheckConstraint(condition=Q(visible__gte=0, visible__lte=1), name="visible_is_a_share"),
         ]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
 
@@ -132,7 +138,7 @@ class Colourway(Owned):
         ordering = ["position", "name"]
         constraints = [models.UniqueConstraint("version", Lower("name"), name="one_colourway_a_name")]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
 
@@ -160,7 +166,7 @@ class Reference(Owned):
     class Meta:
         ordering = ["made_at"]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.words or "picture"
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db.models import Prefetch
@@ -14,12 +15,16 @@ from wembit.web.stash.queries import colours
 
 from .models import Choice, Colourway, Figure, Layer, Part, Version
 
+if TYPE_CHECKING:
+    from wembit.web.stash.models import Item
+    from wembit.web.studio.models import Studio
 
-def figure_count(studio) -> int:
+
+def figure_count(studio: Studio) -> int:
     return Figure.objects.of(studio).count()
 
 
-def figures(studio) -> list[Figure]:
+def figures(studio: Studio) -> list[Figure]:
     """All figures with `newest` version and its parts. A bounded number of queries."""
     return _with_newest(Figure.objects.of(studio))
 
@@ -43,14 +48,14 @@ def _parts():
     return Part.objects.order_by("position", "name").prefetch_related(Prefetch("layers", queryset=layers))
 
 
-def figures_named(studio, words: str) -> list[Figure]:
+def figures_named(studio: Studio, words: str) -> list[Figure]:
     found = Figure.objects.of(studio)
     for word in words.split():
         found = found.filter(name__icontains=word)
     return list(found)
 
 
-def figure_of(studio, figure_id: UUID) -> Figure:
+def figure_of(studio: Studio, figure_id: UUID) -> Figure:
     return get_object_or_404(Figure.objects.of(studio), pk=figure_id)
 
 
@@ -85,12 +90,12 @@ def versions_of(figure: Figure) -> list[Version]:
     return list(figure.versions.select_related("studio", "figure").order_by("-number"))
 
 
-def version_of(studio, version_id: UUID) -> Version:
+def version_of(studio: Studio, version_id: UUID) -> Version:
     """This studio's version with its figure. Raises `Http404`."""
     return get_object_or_404(Version.objects.of(studio).select_related("studio", "figure"), pk=version_id)
 
 
-def colourways(studio) -> list[Colourway]:
+def colourways(studio: Studio) -> list[Colourway]:
     """The colourways that can be planned: those of each figure's newest version."""
     rows = (
         Colourway.objects.of(studio)
@@ -104,7 +109,7 @@ def colourways(studio) -> list[Colourway]:
     return [row for row in rows if row.version.number == newest[row.version.figure_id]]
 
 
-def palettes(studio, ways: list[Colourway]) -> dict:
+def palettes(studio: Studio, ways: list[Colourway]) -> dict:
     """The palettes of many colourways in two queries, by colourway."""
     choices = list(Choice.objects.filter(colourway__in=ways).select_related("item"))
     seen = colours(studio, {choice.item_id for choice in choices})
@@ -118,7 +123,7 @@ def palettes(studio, ways: list[Colourway]) -> dict:
     return found
 
 
-def ways_with(studio, item) -> list[Colourway]:
+def ways_with(studio: Studio, item: Item) -> list[Colourway]:
     """The colourways of newest versions in which a fibre is chosen."""
     chosen = set(Choice.objects.of(studio).filter(item=item).values_list("colourway", flat=True))
     return [way for way in colourways(studio) if way.pk in chosen]

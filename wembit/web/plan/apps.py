@@ -1,13 +1,20 @@
 """The app plan: it keeps promises true after every entry of the ledger, and needs after every change of a figure."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from django.apps import AppConfig
+
+if TYPE_CHECKING:
+    from wembit.web.figures.models import Version
 
 
 class PlanConfig(AppConfig):
     name = "wembit.web.plan"
     label = "plan"
 
-    def ready(self):
+    def ready(self) -> None:
         from wembit.web.figures.editing.door import figure_changed
         from wembit.web.stash.ledger import posted
 
@@ -15,13 +22,13 @@ class PlanConfig(AppConfig):
         figure_changed.connect(keep_needs, dispatch_uid="plan.keep_needs")
 
 
-def keep_promises(sender, entry, items, **_):
+def keep_promises(sender, entry, items, **_) -> None:
     from .actions.reserve import reserve
 
     reserve(entry.studio, items)
 
 
-def keep_needs(sender, version, **_):
+def keep_needs(sender, version: Version, **_) -> None:
     from .actions.follow_figure import follow_figure
 
     follow_figure(version)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
+
 from django.db import models
 from django.db.models import F, Q
 
@@ -22,6 +24,8 @@ class Project(Owned):
     state = models.CharField(max_length=8, default=PLANNED, choices=[(s, s) for s in (PLANNED, DONE, DROPPED)])
     made_at = models.DateTimeField(auto_now_add=True)
 
+    short: list[Need]  # set by what lists projects
+
     class Meta:
         ordering = ["due", "name"]
         constraints = [
@@ -29,7 +33,7 @@ class Project(Owned):
             models.CheckConstraint(condition=Q(start__lte=F("due")), name="starts_before_due"),
         ]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
 
@@ -42,6 +46,10 @@ class Need(Owned):
     p10 = models.DecimalField(max_digits=12, decimal_places=3)
     p50 = models.DecimalField(max_digits=12, decimal_places=3)
     p90 = models.DecimalField(max_digits=12, decimal_places=3)
+
+    taken: Decimal  # these three are set by queries.open_needs
+    left: Decimal
+    promised: Decimal
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["project", "item", "seen"], name="one_need_a_fibre")]

@@ -6,6 +6,7 @@ import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db.models import Sum
@@ -19,16 +20,19 @@ from wembit.web.stash.queries import colours
 
 from .models import PLANNED, Need, Project, StandIn
 
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
+
 CRUMB = Decimal("0.01")
 
 
-def plan_line(studio, today: dt.date) -> tuple[int, int]:
+def plan_line(studio: Studio, today: dt.date) -> tuple[int, int]:
     """Open projects, and how many of them are past their due date."""
     dues = list(Project.objects.of(studio).filter(state=PLANNED).values_list("due", flat=True))
     return len(dues), sum(due < today for due in dues)
 
 
-def projects(studio) -> list[Project]:
+def projects(studio: Studio) -> list[Project]:
     """Open projects by due date, with figure and version."""
     return list(
         Project.objects.of(studio)
@@ -38,21 +42,21 @@ def projects(studio) -> list[Project]:
     )
 
 
-def projects_named(studio, words: str) -> list[Project]:
+def projects_named(studio: Studio, words: str) -> list[Project]:
     found = Project.objects.of(studio).filter(state=PLANNED)
     for word in words.split():
         found = found.filter(name__icontains=word)
     return list(found)
 
 
-def project_of(studio, project_id: UUID) -> Project:
+def project_of(studio: Studio, project_id: UUID) -> Project:
     project = Project.objects.of(studio).filter(pk=project_id).select_related("colourway__version__figure").first()
     if project is None:
         raise Http404
     return project
 
 
-def open_needs(studio, **filters) -> list[Need]:
+def open_needs(studio: Studio, **filters) -> list[Need]:
     """Needs of open projects with `taken`, `left` (still to take) and `promised`, the earliest due first. Three queries."""
     needs = list(
         Need.objects.of(studio)
@@ -70,7 +74,7 @@ def open_needs(studio, **filters) -> list[Need]:
     return needs
 
 
-def needs_now(studio) -> list[Need]:
+def needs_now(studio: Studio) -> list[Need]:
     """`open_needs` of all projects as of the last press."""
     return studio.once("needs", lambda: studio.cached_until_change("needs", lambda: open_needs(studio)))
 
@@ -101,7 +105,7 @@ def needs_of(project: Project) -> list[NeedLine]:
     return lines(project.studio, open_needs(project.studio, project=project))
 
 
-def lines(studio, needs: Iterable[Need]) -> list[NeedLine]:
+def lines(studio: Studio, needs: Iterable[Need]) -> list[NeedLine]:
     needs = list(needs)
     promises: dict[UUID, list[Promise]] = {}
     for promise in Promise.objects.filter(need__in=[need.pk for need in needs]).select_related(
@@ -120,7 +124,7 @@ def _short(need: Need) -> Decimal:
     return missing if missing >= CRUMB else ZERO
 
 
-def shorts_by_project(studio) -> dict[UUID, list[Need]]:
+def shorts_by_project(studio: Studio) -> dict[UUID, list[Need]]:
     """The needs of every open project for which no bag can give enough."""
     found: dict[UUID, list[Need]] = {}
     for need in needs_now(studio):
@@ -134,7 +138,7 @@ def stand_ins_of(project: Project) -> list[StandIn]:
     return list(project.stand_ins.filter(taken_back_at=None).select_related("old", "new"))
 
 
-def need_of(studio, project_id: UUID, item_id: UUID) -> list[NeedLine]:
+def need_of(studio: Studio, project_id: UUID, item_id: UUID) -> list[NeedLine]:
     """What a project needs of one fibre, where it is seen first. Raises `Http404` where it needs none."""
     found = lines(studio, open_needs(studio, project=project_id, item=item_id))
     if not found:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from typing import TYPE_CHECKING
 
 from django import forms
 from django.contrib import messages
@@ -25,6 +26,13 @@ from .figure_needs import bare_slots, newer_colourway
 from .models import PLANNED, Project
 from .plan_chart import calendar
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
 
 class ProjectForm(forms.Form):
     name = forms.CharField(max_length=80, required=False)
@@ -43,7 +51,7 @@ class NewForm(ProjectForm):
     )
 
 
-def plan_context(request) -> dict:
+def plan_context(request: Request) -> dict:
     studio = request.studio
     rows = queries.projects(studio)
     shorts = queries.shorts_by_project(studio)
@@ -56,11 +64,11 @@ def plan_context(request) -> dict:
 
 
 @require_GET
-def home(request):
+def home(request: Request) -> HttpResponse:
     return render(request, "plan/plan.html", plan_context(request))
 
 
-def project_context(request, project) -> dict:
+def project_context(request: Request, project: Project) -> dict:
     needs = queries.needs_of(project)
     begun = project.makings.count()
     return {
@@ -77,7 +85,7 @@ def project_context(request, project) -> dict:
 
 
 @require_GET
-def project(request, project_id):
+def project(request: Request, project_id: UUID) -> HttpResponse:
     found = queries.project_of(request.studio, project_id)
     context = project_context(request, found)
     if not request.htmx:
@@ -85,7 +93,7 @@ def project(request, project_id):
     return page(request, "plan/plan.html", "plan/_project.html", context)
 
 
-def new_context(request) -> dict:
+def new_context(request: Request) -> dict:
     today = clock.today(request.studio)
     return {
         "ways": [(way.pk, f"{way.version.figure.name} ({way.name})") for way in colourways(request.studio)],
@@ -96,7 +104,7 @@ def new_context(request) -> dict:
 
 
 @require_http_methods(["GET", "POST"])
-def new(request):
+def new(request: Request) -> HttpResponse:
     if request.method == "GET":
         return render(request, "plan/new.html", new_context(request))
     form = NewForm(request.POST)
@@ -124,7 +132,7 @@ def new(request):
 
 
 @require_POST
-def change(request, project_id):
+def change(request: Request, project_id: UUID) -> HttpResponse:
     found = queries.project_of(request.studio, project_id)
     form = ProjectForm(request.POST)
     faults = {} if form.is_valid() else faults_of(form)
@@ -148,21 +156,21 @@ def change(request, project_id):
 
 
 @require_POST
-def drop(request, project_id):
+def drop(request: Request, project_id: UUID) -> HttpResponse:
     dropped = drop_project(request.member, project_id)
     messages.success(request, f"{dropped.name} is given up; its wool is free again.")
     return redirect("plan:home", studio=request.studio.slug)
 
 
 @require_POST
-def finish(request, project_id):
+def finish(request: Request, project_id: UUID) -> HttpResponse:
     done = finish_project(request.member, project_id)
     messages.success(request, f"{done.name} is done.")
     return redirect("plan:home", studio=request.studio.slug)
 
 
 @require_http_methods(["GET", "POST"])
-def newest(request, project_id):
+def newest(request: Request, project_id: UUID) -> HttpResponse:
     """What the figure's newest version would change; and the press that takes it."""
     found = queries.project_of(request.studio, project_id)
     if request.method == "POST":
@@ -180,14 +188,14 @@ def newest(request, project_id):
 
 
 @require_GET
-def pull_list(request, project_id):
+def pull_list(request: Request, project_id: UUID) -> HttpResponse:
     """What to lay out, bag by bag, to print."""
     found = queries.project_of(request.studio, project_id)
     return render(request, "plan/pull_list.html", project_context(request, found))
 
 
 @require_GET
-def needed_by(request, item_id):
+def needed_by(request: Request, item_id: UUID) -> HttpResponse:
     """The figures that a fibre is chosen for, and the projects that still need it: a piece of the fibre's page."""
     item = get_object_or_404(Item.objects.of(request.studio), pk=item_id)
     context = {"ways": ways_with(request.studio, item), "needs": queries.open_needs(request.studio, item=item)}

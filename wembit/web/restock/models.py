@@ -21,7 +21,7 @@ class Supplier(Owned):
         ordering = ["name"]
         constraints = [models.UniqueConstraint("studio", Lower("name"), name="one_supplier_a_name")]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
 

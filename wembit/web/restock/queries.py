@@ -6,6 +6,7 @@ import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db.models import Q
@@ -19,6 +20,11 @@ from wembit.web.stash.models import ZERO, Item, Lot
 from wembit.web.stash.queries import with_stock
 
 from .models import ARRIVED, DRAFT, SENT, Offer, Order, OrderLine, Supplier
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+
+    from wembit.web.studio.models import Studio
 
 HORIZON_DAYS = 180
 
@@ -47,20 +53,20 @@ class TideLine:
         return [(by_pack[size], count) for size, count in self.outlook.chosen.packs]
 
 
-def tides_now(studio) -> list[TideLine]:
+def tides_now(studio: Studio) -> list[TideLine]:
     """`tide_lines` of all items as of the last press and today: a page and its strip of places show the same."""
     return studio.once(
         "tides", lambda: studio.cached_until_change(f"tides:{clock.today(studio)}", lambda: tide_lines(studio))
     )
 
 
-def tide_of(studio, item_id: UUID) -> TideLine:
+def tide_of(studio: Studio, item_id: UUID) -> TideLine:
     """One item's outlook, planned or not."""
     known = next((tide for tide in tides_now(studio) if tide.item.pk == item_id), None)
     return known or tide_lines(studio, item_id)[0]
 
 
-def tide_lines(studio, item_id: UUID | None = None) -> list[TideLine]:
+def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
     """Outlooks of the items that planned projects need, the most urgent first. A bounded number of queries."""
     today = clock.today(studio)
     needs = open_needs(studio, item=item_id) if item_id else needs_now(studio)
@@ -82,7 +88,9 @@ def tide_lines(studio, item_id: UUID | None = None) -> list[TideLine]:
     return sorted(found, key=lambda t: (t.outlook.order_by or far, t.outlook.runs_out or far, t.item.name))
 
 
-def _tide(item, needs, offers: list[Offer], moving: list[OrderLine], listed: list[OrderLine], today) -> TideLine:
+def _tide(
+    item: Item, needs: Sequence[Need], offers: list[Offer], moving: list[OrderLine], listed: list[OrderLine], today
+) -> TideLine:
     demands = [Dated(need.project.start, float(need.left)) for need in needs]
     receipts = [Dated(line.order.expected_on, float(line.amount)) for line in moving]
     on_hand = float(item.on_hand)
@@ -101,19 +109,21 @@ def _tide(item, needs, offers: list[Offer], moving: list[OrderLine], listed: lis
     return TideLine(item, needs, moving, on_list, supplier, theirs, outlook, steps)
 
 
-def offers_by_item(studio, item_ids: Iterable[UUID]) -> dict[UUID, list[Offer]]:
+def offers_by_item(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[Offer]]:
     found: dict[UUID, list[Offer]] = {}
     for offer in Offer.objects.of(studio).filter(item__in=list(item_ids)).select_related("supplier").order_by("pack"):
         found.setdefault(offer.item_id, []).append(offer)
     return found
 
 
-def sent_orders(studio):
+def sent_orders(studio: Studio):
     """Orders on their way: sent, or arrived by an entry that was taken back."""
     return Order.objects.of(studio).filter(Q(state=SENT) | Q(state=ARRIVED, entry__reversed_by__isnull=False))
 
 
-def open_lines(studio, item_ids: Iterable[UUID]) -> tuple[dict[UUID, list[OrderLine]], dict[UUID, list[OrderLine]]]:
+def open_lines(
+    studio: Studio, item_ids: Iterable[UUID]
+) -> tuple[dict[UUID, list[OrderLine]], dict[UUID, list[OrderLine]]]:
     """The lines of orders on their way, and those still on a list, by item."""
     moving: dict[UUID, list[OrderLine]] = {}
     listed: dict[UUID, list[OrderLine]] = {}
@@ -137,32 +147,32 @@ class OrderPage:
         return self.goods + self.order.supplier.postage
 
 
-def orders(studio, found) -> list[OrderPage]:
+def orders(studio: Studio, found) -> list[OrderPage]:
     """Orders with their lines, suppliers and items."""
     rows = found.select_related("supplier").prefetch_related("lines__item").order_by("expected_on", "made_at")
     return [OrderPage(order, sorted(order.lines.all(), key=lambda line: line.item.name)) for order in rows]
 
 
-def lists(studio) -> list[OrderPage]:
+def lists(studio: Studio) -> list[OrderPage]:
     return orders(studio, Order.objects.of(studio).filter(state=DRAFT))
 
 
-def on_the_way(studio) -> list[OrderPage]:
+def on_the_way(studio: Studio) -> list[OrderPage]:
     return orders(studio, sent_orders(studio))
 
 
-def order_of(studio, order_id: UUID) -> OrderPage:
+def order_of(studio: Studio, order_id: UUID) -> OrderPage:
     found = orders(studio, Order.objects.of(studio).filter(pk=order_id))
     if not found:
         raise Http404
     return found[0]
 
 
-def suppliers(studio) -> list[Supplier]:
+def suppliers(studio: Studio) -> list[Supplier]:
     return list(Supplier.objects.of(studio).prefetch_related("offers__item"))
 
 
-def order_line(studio) -> tuple[int, dt.date | None]:
+def order_line(studio: Studio) -> tuple[int, dt.date | None]:
     """How many items are to be ordered, and by when the first."""
     urgent = [tide for tide in tides_now(studio) if tide.to_order]
     return len(urgent), min((tide.outlook.order_by for tide in urgent), default=None)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from typing import TYPE_CHECKING
 
 from django import forms
 from django.contrib import messages
@@ -29,8 +30,15 @@ from .actions.send_order import send_order
 from .actions.take_off_list import take_off_list
 from .tide_chart import chart
 
+if TYPE_CHECKING:
+    from uuid import UUID
 
-def tide_context(request) -> dict:
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
+
+def tide_context(request: Request) -> dict:
     tides = queries.tides_now(request.studio)
     running = [tide for tide in tides if tide.outlook.runs_out]
     lasting = [tide for tide in tides if not tide.outlook.runs_out]
@@ -44,12 +52,12 @@ def tide_context(request) -> dict:
 
 
 @require_GET
-def home(request):
+def home(request: Request) -> HttpResponse:
     return render(request, "restock/restock.html", tide_context(request))
 
 
 @require_GET
-def item(request, item_id):
+def item(request: Request, item_id: UUID) -> HttpResponse:
     """One wool's shortage in the tray."""
     found = get_object_or_404(Item.objects.of(request.studio), pk=item_id)
     context = {} if request.htmx else tide_context(request)
@@ -58,7 +66,7 @@ def item(request, item_id):
 
 
 @require_POST
-def to_list(request):
+def to_list(request: Request) -> HttpResponse:
     """Packs of offers of an item onto the lists of their suppliers: `pack_<offer>` = how many."""
     packs, faults = {}, {}
     for name, value in request.POST.items():
@@ -82,13 +90,13 @@ def to_list(request):
 
 
 @require_POST
-def off_list(request, line_id):
+def off_list(request: Request, line_id: UUID) -> HttpResponse:
     take_off_list(request.member, line_id)
     return redirect("restock:home", studio=request.studio.slug)
 
 
 @require_POST
-def send(request, order_id):
+def send(request: Request, order_id: UUID) -> HttpResponse:
     try:
         expected = DayField(required=False).clean(request.POST.get("expected", ""))
     except forms.ValidationError as fault:
@@ -102,7 +110,7 @@ def send(request, order_id):
     return redirect("restock:home", studio=request.studio.slug)
 
 
-def arrival_context(request, order_page) -> dict:
+def arrival_context(request: Request, order_page) -> dict:
     rows = [
         {
             "line": line,
@@ -117,7 +125,7 @@ def arrival_context(request, order_page) -> dict:
 
 
 @require_http_methods(["GET", "POST"])
-def arrival(request, order_id):
+def arrival(request: Request, order_id: UUID) -> HttpResponse:
     """Enter the delivery: what came of each line, its dye lot and drawer. A short delivery is entered as it came."""
     order_page = queries.order_of(request.studio, order_id)
     if request.method == "GET":
@@ -143,7 +151,7 @@ def arrival(request, order_id):
     return redirect(reverse("restock:home", args=[request.studio.slug]))
 
 
-def suppliers_context(request, chosen: str = "") -> dict:
+def suppliers_context(request: Request, chosen: str = "") -> dict:
     """The suppliers; the chosen one's forms in the tray."""
     found = queries.suppliers(request.studio)
     return {
@@ -154,21 +162,21 @@ def suppliers_context(request, chosen: str = "") -> dict:
 
 
 @require_GET
-def suppliers(request):
+def suppliers(request: Request) -> HttpResponse:
     return render(request, "restock/suppliers.html", suppliers_context(request, request.GET.get("supplier", "")))
 
 
-def to_supplier(request, supplier_id):
+def to_supplier(request: Request, supplier_id: UUID) -> HttpResponse:
     """Back to the suppliers with this one chosen."""
     return redirect(f"{reverse('restock:suppliers', args=[request.studio.slug])}?supplier={supplier_id}")
 
 
-def suppliers_again(request, supplier_id, faults: dict):
+def suppliers_again(request: Request, supplier_id: UUID, faults: dict) -> HttpResponse:
     return again(request, "restock/suppliers.html", suppliers_context(request, str(supplier_id)), faults)
 
 
 @require_POST
-def supplier(request, supplier_id=None):
+def supplier(request: Request, supplier_id: UUID = None) -> HttpResponse:
     days, postage, faults = 0, Decimal(0), {}
     try:
         days = forms.IntegerField(min_value=0, max_value=365).clean(request.POST.get("lead_days", ""))
@@ -203,7 +211,7 @@ def price(text: str) -> Decimal:
 
 
 @require_POST
-def offer(request, supplier_id):
+def offer(request: Request, supplier_id: UUID) -> HttpResponse:
     faults: dict = {}
     try:
         item_id = forms.UUIDField().clean(request.POST.get("item", ""))

@@ -11,6 +11,7 @@ import hashlib
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from decimal import Decimal
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
@@ -21,6 +22,9 @@ from wembit.web import clock
 from wembit.web.errors import Refusal
 
 from .models import RECOUNT, ZERO, Entry, Item, Lot, Movement
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Member
 
 MOST = Decimal("1000000")
 STEP = Decimal("0.001")
@@ -46,7 +50,7 @@ class Line:
 class Short(Refusal):
     """A lot holds less than was asked. The screen offers a recount."""
 
-    def __init__(self, lot: Lot, asked: Decimal):
+    def __init__(self, lot: Lot, asked: Decimal) -> None:
         self.lot, self.asked, self.left = lot, asked, lot.on_hand
         unit = {"g": "g", "pc": "pieces", "mm": "mm"}[lot.item.unit]
         super().__init__(
@@ -60,7 +64,7 @@ class Short(Refusal):
 class Page:
     """An entry about to be written; `repeated` is the entry that this press wrote before."""
 
-    member: object
+    member: Member
     press: Press
     verb: str
     content: str
@@ -70,7 +74,7 @@ class Page:
     recounts: bool = field(default=False)
 
     @classmethod
-    def open(cls, member, press: Press, verb: str, content: tuple, items: Iterable[UUID]) -> Page:
+    def open(cls, member: Member, press: Press, verb: str, content: tuple, items: Iterable[UUID]) -> Page:
         """Lock the items and look for an earlier entry of the same press.
 
         Raises `Refusal` when the key was used for something else, or when the time lies ahead.

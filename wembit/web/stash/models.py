@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from typing import Self
 
 from django.db import models
 from django.db.models import F, Q
@@ -33,7 +34,7 @@ class Drawer(Owned):
         ordering = ["name"]
         constraints = [models.UniqueConstraint("studio", Lower("name"), name="one_drawer_a_name")]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
 
@@ -52,7 +53,7 @@ class OwnBreed(Owned):
             models.CheckConstraint(condition=Q(micron_um__gt=0), name="breed_has_a_diameter"),
         ]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
     def as_breed(self) -> Breed:
@@ -79,6 +80,11 @@ class Item(Owned):
     note = models.TextField(blank=True)
     recipe = models.JSONField(default=list)  # of a made fibre: the items in it with their whole parts
 
+    on_hand: Decimal  # these four are set by queries.with_stock
+    promised: Decimal
+    free: Decimal
+    srgb: str
+
     class Meta:
         ordering = ["name"]
         constraints = [
@@ -93,7 +99,7 @@ class Item(Owned):
             models.CheckConstraint(condition=Q(minimum__gte=0), name="minimum_not_negative"),
         ]  # fmt: skip
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
     @property
@@ -109,7 +115,7 @@ class Item(Owned):
     @property
     def source(self) -> Breed:
         """Where the fibre comes from: the studio's own breed, else that of the table."""
-        return self.own_breed.as_breed() if self.own_breed_id else BREEDS[self.breed]
+        return self.own_breed.as_breed() if self.own_breed else BREEDS[self.breed]
 
     @property
     def breed_choice(self) -> str:
@@ -126,7 +132,7 @@ class Item(Owned):
 
 
 class LotQuerySet(OwnedQuerySet):
-    def on_shelf(self):
+    def on_shelf(self) -> Self:
         """Lots that hold something or were never weighed; the waste lot is no shelf."""
         return self.filter(Q(on_hand__gt=0) | Q(weighed=False), waste=False)
 
@@ -152,7 +158,10 @@ class Lot(Owned):
     photo = models.ImageField(blank=True)
     made_at = models.DateTimeField(auto_now_add=True)
 
-    objects = LotQuerySet.as_manager()
+    promised: Decimal  # these two are set by queries.with_promised
+    free: Decimal
+
+    objects = LotQuerySet.as_manager()  # type: ignore[misc]
 
     class Meta:
         constraints = [
@@ -160,7 +169,7 @@ class Lot(Owned):
             models.UniqueConstraint(fields=["studio"], condition=Q(waste=True), name="one_waste_lot"),
         ]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.item.name
 
 
@@ -176,7 +185,7 @@ class Reminder(Owned):
     class Meta:
         ordering = ["due", "words"]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.words
 
 
@@ -196,7 +205,7 @@ class StashFile(Owned):
     class Meta:
         ordering = ["-made_at"]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
 

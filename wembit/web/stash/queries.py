@@ -6,6 +6,7 @@ import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db.models import Case, Count, F, OuterRef, Q, Subquery, Sum, Value, When
@@ -36,11 +37,16 @@ from .models import (
 )
 from .swatch import LOOK
 
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+
+    from wembit.web.studio.models import Member, Studio
+
 UNKNOWN = "unknown"  # the table's breed of a bag whose label is lost, or that is of the studio's own
 USED = (PULLED, RETURNED, BLENDED_OUT)
 
 
-def lot_of(studio, lot_id: UUID) -> Lot:
+def lot_of(studio: Studio, lot_id: UUID) -> Lot:
     """This studio's lot with its item and drawer. Raises `Http404`."""
     lot = Lot.objects.of(studio).filter(pk=lot_id, waste=False).select_related("item__own_breed", "drawer").first()
     if lot is None:
@@ -48,7 +54,7 @@ def lot_of(studio, lot_id: UUID) -> Lot:
     return lot
 
 
-def with_promised(lots):
+def with_promised(lots: Sequence[Lot]):
     """The lots with `promised`: the grams of each that are promised, never more than it holds."""
     sums = Promise.objects.filter(lot=OuterRef("pk")).values("lot").annotate(total=Sum("amount")).values("total")
     return lots.annotate(promised=Coalesce(Subquery(sums), ZERO))
@@ -97,14 +103,14 @@ ORDERS = {
 }
 
 
-def shelf(studio, filters: ShelfFilters, by: str, start: int, most: int) -> tuple[list[Lot], int]:
+def shelf(studio: Studio, filters: ShelfFilters, by: str, start: int, most: int) -> tuple[list[Lot], int]:
     """`most` lots from `start` on in the order of `by`, as the shelf draws them, and how many there are. Two queries."""
     found = _on_shelf(studio, filters)
     lots = with_promised(found).select_related("item__own_breed", "drawer").order_by(*ORDERS[by])
     return list(lots[start : start + most]), found.count()
 
 
-def fibre_lots(studio) -> list[Lot]:
+def fibre_lots(studio: Studio) -> list[Lot]:
     """All lots of fibres on the shelf, with `promised`. One query."""
     return list(
         with_promised(Lot.objects.of(studio).on_shelf().filter(item__kind=FIBRE)).select_related(
@@ -113,7 +119,7 @@ def fibre_lots(studio) -> list[Lot]:
     )
 
 
-def _on_shelf(studio, filters: ShelfFilters):
+def _on_shelf(studio: Studio, filters: ShelfFilters):
     lots = Lot.objects.of(studio).on_shelf()
     exact = {"item__form": filters.form, "hue": filters.hue}
     lots = lots.filter(**{key: value for key, value in exact.items() if value})
@@ -141,7 +147,7 @@ def _on_shelf(studio, filters: ShelfFilters):
     return lots
 
 
-def shelf_line(studio) -> tuple[Decimal, int]:
+def shelf_line(studio: Studio) -> tuple[Decimal, int]:
     """Grams and number of lots on the shelf."""
     found = Lot.objects.of(studio).on_shelf().aggregate(
         grams=Sum("on_hand", filter=Q(item__unit=GRAMS)), lots=Count("pk")
@@ -149,11 +155,11 @@ def shelf_line(studio) -> tuple[Decimal, int]:
     return found["grams"] or ZERO, found["lots"]
 
 
-def drawers(studio) -> list[str]:
+def drawers(studio: Studio) -> list[str]:
     return list(Drawer.objects.of(studio).values_list("name", flat=True))
 
 
-def items(studio) -> list[Item]:
+def items(studio: Studio) -> list[Item]:
     """All items with `on_hand`, `free` and the newest lot's colour, by name."""
     return with_stock(Item.objects.of(studio).order_by("kind", "name"))
 
@@ -179,13 +185,13 @@ def with_stock(items_) -> list[Item]:
     return found
 
 
-def low_items(studio) -> list[Item]:
+def low_items(studio: Studio) -> list[Item]:
     """Items whose free amount is below their own minimum."""
     kept = with_stock(Item.objects.of(studio).filter(minimum__gt=0))
     return [item for item in kept if item.free < item.minimum]
 
 
-def colours(studio, item_ids: Iterable[UUID]) -> dict[UUID, str]:
+def colours(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, str]:
     """The colour seen of each item's newest lot that has one."""
     lots = Lot.objects.of(studio).filter(item__in=list(item_ids)).exclude(srgb="").order_by("made_at")
     return dict(lots.values_list("item_id", "srgb"))
@@ -235,7 +241,7 @@ def promises_on(lot: Lot) -> list[Promise]:
     return list(lot.promises.all())
 
 
-def last_entry(member) -> Entry | None:
+def last_entry(member: Member) -> Entry | None:
     """This member's last entry of today that can be taken back."""
     midnight = clock.at(member.studio, clock.today(member.studio), 0)
     mine = Entry.objects.of(member.studio).filter(by=member, recorded_at__gte=midnight, reverses=None, reversed_by=None)
@@ -261,17 +267,17 @@ def promises_broken_by(lot: Lot, amount: Decimal, need: UUID | None = None) -> l
     return broken if amount <= lot.on_hand else []
 
 
-def last_laid_in(studio) -> list[Lot]:
+def last_laid_in(studio: Studio) -> list[Lot]:
     """The last few bags of the stocktake, newest first."""
     lots = Lot.objects.of(studio).filter(movements__kind="opening").select_related("item__own_breed", "drawer")
     return list(lots.order_by("-made_at")[:6])
 
 
-def item_names(studio) -> list[str]:
+def item_names(studio: Studio) -> list[str]:
     return list(Item.objects.of(studio).order_by("name").values_list("name", flat=True).distinct())
 
 
-def item_named(studio, text: str) -> Item | None:
+def item_named(studio: Studio, text: str) -> Item | None:
     """This studio's item of that id; None for any other text."""
     try:
         return Item.objects.of(studio).filter(pk=UUID(text)).first()
@@ -300,36 +306,36 @@ def used_by_month(item: Item, today: dt.date, months: int = 12) -> list[tuple[dt
     return [(each, max(found.get(each, ZERO), ZERO)) for each in reversed(firsts)]
 
 
-def notions(studio) -> list[Item]:
+def notions(studio: Studio) -> list[Item]:
     """All notions with their stock, kind by kind, small ones first."""
     rows = Item.objects.of(studio).filter(kind=NOTION).order_by("notion", F("size_mm").asc(nulls_last=True), "name")
     return with_stock(rows)
 
 
-def files_lately(studio) -> list[StashFile]:
+def files_lately(studio: Studio) -> list[StashFile]:
     return list(StashFile.objects.of(studio).select_related("by__user")[:8])
 
 
-def file_of(studio, file_id: UUID) -> StashFile:
+def file_of(studio: Studio, file_id: UUID) -> StashFile:
     """This studio's file. Raises `Http404`."""
     return get_object_or_404(StashFile.objects.of(studio), pk=file_id)
 
 
-def fibre_of(studio, item_id: UUID) -> Item:
+def fibre_of(studio: Studio, item_id: UUID) -> Item:
     """This studio's fibre with its own breed. Raises `Http404`."""
     return get_object_or_404(Item.objects.of(studio).filter(kind=FIBRE).select_related("own_breed"), pk=item_id)
 
 
-def notion_of(studio, item_id: UUID) -> Item:
+def notion_of(studio: Studio, item_id: UUID) -> Item:
     """This studio's notion. Raises `Http404`."""
     return get_object_or_404(Item.objects.of(studio).filter(kind=NOTION), pk=item_id)
 
 
-def own_breeds(studio) -> list[OwnBreed]:
+def own_breeds(studio: Studio) -> list[OwnBreed]:
     return list(OwnBreed.objects.of(studio))
 
 
-def breed_choices(studio) -> list[tuple[str, str]]:
+def breed_choices(studio: Studio) -> list[tuple[str, str]]:
     """The breeds to choose from: the studio's own, then those of the table."""
     own = [(str(each.pk), each.name) for each in own_breeds(studio)]
     return own + [(key, breed.name) for key, breed in BREEDS.items()]
@@ -341,6 +347,6 @@ def breed_fields(chosen: str) -> dict:
     return {"breed": UNKNOWN if own else chosen, "own_breed_id": UUID(chosen) if own else None}
 
 
-def own_breed(studio, breed_id: UUID) -> OwnBreed:
+def own_breed(studio: Studio, breed_id: UUID) -> OwnBreed:
     """This studio's breed. Raises `Http404`."""
     return get_object_or_404(OwnBreed.objects.of(studio), pk=breed_id)

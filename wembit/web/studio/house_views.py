@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.contrib.auth import authenticate
@@ -20,6 +22,13 @@ from .queries import members, studios_of
 from .shared_tablet import IN_HAND, keep_hand
 from .sign_in_views import WRONG, SignInForm
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
 
 class StudioForm(forms.ModelForm):
     currency = forms.RegexField("^[A-Za-z]{3}$", error_messages={"invalid": "Write three letters, like EUR."})
@@ -30,12 +39,12 @@ class StudioForm(forms.ModelForm):
 
 
 @require_GET
-def house(request):
+def house(request: Request) -> HttpResponse:
     """Members and settings of the studio."""
     return render(request, "studio/house.html", _house(request))
 
 
-def _house(request) -> dict:
+def _house(request: Request) -> dict:
     return {
         "members": members(request.studio),
         "roles": ROLES,
@@ -48,7 +57,7 @@ def _house(request) -> dict:
 
 
 @require_POST
-def keep_settings(request):
+def keep_settings(request: Request) -> HttpResponse:
     form = StudioForm(request.POST)
     if not form.is_valid():
         return again(request, "studio/house.html", _house(request), faults_of(form))
@@ -58,7 +67,7 @@ def keep_settings(request):
 
 
 @require_POST
-def keep_pinch(request):
+def keep_pinch(request: Request) -> HttpResponse:
     field = weight_field(request.member, required=False, most=50)
     try:
         ten = field.clean(request.POST.get("ten", ""))
@@ -70,7 +79,7 @@ def keep_pinch(request):
 
 
 @require_POST
-def invite(request):
+def invite(request: Request) -> HttpResponse:
     token, faults = tried(lambda: make_join_link(request.member, request.POST.get("role", "")))
     if faults:
         return again(request, "studio/house.html", _house(request), faults)
@@ -78,7 +87,7 @@ def invite(request):
 
 
 @require_POST
-def new_password(request, member_id):
+def new_password(request: Request, member_id: UUID) -> HttpResponse:
     token, faults = tried(lambda: make_password_link(request.member, member_id))
     if faults:
         return again(request, "studio/house.html", _house(request), faults)
@@ -87,12 +96,12 @@ def new_password(request, member_id):
     )
 
 
-def _address(request, token: str) -> str:
+def _address(request: Request, token: str) -> str:
     return request.build_absolute_uri(f"/link/{token}/")
 
 
 @require_POST
-def role(request, member_id):
+def role(request: Request, member_id: UUID) -> HttpResponse:
     _, faults = tried(lambda: change_role(request.member, member_id, request.POST.get("role", "")))
     if faults:
         return again(request, "studio/house.html", _house(request), {"": next(iter(faults.values()))})
@@ -100,7 +109,7 @@ def role(request, member_id):
 
 
 @require_POST
-def remove(request, member_id):
+def remove(request: Request, member_id: UUID) -> HttpResponse:
     _, faults = tried(lambda: remove_member(request.member, member_id))
     if faults:
         return again(request, "studio/house.html", _house(request), {"": next(iter(faults.values()))})
@@ -108,7 +117,7 @@ def remove(request, member_id):
 
 
 @require_POST
-def hand(request, member_id):
+def hand(request: Request, member_id: UUID) -> HttpResponse:
     """Give the tablet to a member who has signed in on it."""
     other = next((each for each in request.members_here if each.pk == member_id), None)
     if other is None:
@@ -118,7 +127,7 @@ def hand(request, member_id):
 
 
 @require_http_methods(["GET", "POST"])
-def second_hand(request):
+def second_hand(request: Request) -> HttpResponse:
     """A second maker signs in on this tablet once, so that it can change hands with one touch."""
     if request.method == "GET":
         return render(request, "studio/second_hand.html")

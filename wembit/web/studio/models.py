@@ -44,7 +44,7 @@ class User(AbstractUser):
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.first_name or self.username
 
 
@@ -63,7 +63,7 @@ class Studio(models.Model):
     habits = models.JSONField(default=dict, editable=False)  # how this studio works, each asked when first needed
     stamp = models.PositiveBigIntegerField(default=0, editable=False)
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
     def cached_until_change(self, what: str, make: Callable[[], T]) -> T:
@@ -97,7 +97,7 @@ class Member(Owned):
     class Meta:
         constraints = [models.UniqueConstraint(fields=["user", "studio"], name="one_membership_a_studio")]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return str(self.user)
 
     def may(self, role: str) -> bool:

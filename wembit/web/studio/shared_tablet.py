@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from django.http import HttpRequest
 from django.utils.crypto import constant_time_compare
 
 from .models import Member, Studio, User
@@ -9,7 +10,7 @@ from .models import Member, Studio, User
 HANDS, IN_HAND = "hands", "in_hand"
 
 
-def keep_hand(request, user: User) -> None:
+def keep_hand(request: HttpRequest, user: User) -> None:
     """Remember that this person has signed in on this device, and give her the tablet."""
     hands = request.session.get(HANDS, {})
     hands[str(user.pk)] = user.get_session_auth_hash()
@@ -17,7 +18,7 @@ def keep_hand(request, user: User) -> None:
     request.session[IN_HAND] = str(user.pk)
 
 
-def members_here(request, studio: Studio) -> list[Member]:
+def members_here(request: HttpRequest, studio: Studio) -> list[Member]:
     """The members of the studio who have signed in on this device and whose password is still the same."""
     hands = dict(request.session.get(HANDS, {}))
     hands.setdefault(str(request.user.pk), request.user.get_session_auth_hash())
@@ -31,10 +32,10 @@ def members_here(request, studio: Studio) -> list[Member]:
     ]
 
 
-def member_in_hand(request, studio: Studio) -> Member | None:
+def member_in_hand(request: HttpRequest, studio: Studio) -> Member | None:
     """The member who acts: the one with the tablet in hand when she belongs to this studio, else who signed in."""
     here = members_here(request, studio)
-    request.members_here = here
+    request.members_here = here  # type: ignore[attr-defined]  read as Request afterwards
     wanted = request.session.get(IN_HAND, str(request.user.pk))
     found = next((member for member in here if str(member.user_id) == wanted), None)
     return found or next((member for member in here if member.user_id == request.user.pk), None)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.contrib.auth import authenticate, login, logout
@@ -19,6 +21,9 @@ from .models import Studio, known_timezone
 from .queries import any_studio, open_link, studios_of
 from .shared_tablet import keep_hand
 
+if TYPE_CHECKING:
+    from django.http import HttpRequest, HttpResponse
+
 WRONG = "That name and password do not go together. Try again; after eight times wait a quarter of an hour."
 
 
@@ -34,7 +39,7 @@ class FirstForm(SignInForm):
     currency = forms.RegexField("^[A-Za-z]{3}$", error_messages={"invalid": "Write three letters, like EUR."})
 
 
-def door(request):
+def door(request: HttpRequest) -> HttpResponse:
     """To the studio, to the sign-in, or to the first visit."""
     if not any_studio():
         return redirect("first_visit")
@@ -47,7 +52,7 @@ def door(request):
 
 
 @require_http_methods(["GET", "POST"])
-def sign_in(request):
+def sign_in(request: HttpRequest) -> HttpResponse:
     if request.method == "GET":
         return render(request, "studio/sign_in.html", {"next": request.GET.get("next", "")})
     form = SignInForm(request.POST)
@@ -65,13 +70,13 @@ def sign_in(request):
 
 
 @require_POST
-def sign_out(request):
+def sign_out(request: HttpRequest) -> HttpResponse:
     logout(request)
     return redirect("sign_in")
 
 
 @require_http_methods(["GET", "POST"])
-def first_visit(request):
+def first_visit(request: HttpRequest) -> HttpResponse:
     """The first visitor makes the studio and is its owner; afterwards this page is not there."""
     if any_studio():
         raise Http404
@@ -97,7 +102,7 @@ def _found(given: dict):
 
 
 @require_http_methods(["GET", "POST"])
-def use_link(request, token):
+def use_link(request: HttpRequest, token: str) -> HttpResponse:
     """Join a studio or choose a new password."""
     link = open_link(token)
     if link is None:

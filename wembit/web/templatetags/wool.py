@@ -4,12 +4,19 @@ from __future__ import annotations
 
 import datetime as dt
 import uuid
+from typing import TYPE_CHECKING
 
 from django import template
 from django.utils.html import format_html
 
 from wembit.web import clock, numbers
 from wembit.web.dates import spoken
+
+if TYPE_CHECKING:
+    from typing import Any
+
+    from wembit.web.stash.models import Item
+    from wembit.web.studio.models import Studio
 
 register = template.Library()
 
@@ -19,42 +26,42 @@ def _joined(pair: tuple[str, str]) -> str:
 
 
 @register.filter
-def g(value, studio):
+def g(value, studio: Studio):
     """Grams with their unit."""
     return _joined(numbers.grams(value or 0, studio))
 
 
 @register.filter
-def span(grams, studio):
+def span(grams, studio: Studio):
     """The 10–90 % range of something with `p10` and `p90`."""
     return _joined(numbers.span(grams.p10, grams.p90, studio))
 
 
 @register.filter
-def mm(value, studio):
+def mm(value, studio: Studio):
     """A length with its unit."""
     return _joined(numbers.length(value or 0, studio))
 
 
 @register.filter
-def mmtext(value, studio):
+def mmtext(value, studio: Studio) -> str:
     """A length without markup."""
     return numbers.NARROW.join(numbers.length(value or 0, studio))
 
 
 @register.simple_tag(takes_context=True)
-def amount(context, value, unit="g"):
+def amount(context: dict[str, Any], value, unit: str = "g"):
     """An amount of an item, in its unit."""
     return _joined(numbers.amount(value or 0, unit, context["studio"]))
 
 
 @register.simple_tag(takes_context=True)
-def amount_text(context, value, unit="g"):
+def amount_text(context: dict[str, Any], value, unit: str = "g") -> str:
     return numbers.NARROW.join(numbers.amount(value or 0, unit, context["studio"]))
 
 
 @register.simple_tag(takes_context=True)
-def take(context, value):
+def take(context: dict[str, Any], value):
     """Grams to take, small ones as a pinch."""
     if numbers.is_pinch(value):
         return format_html("a pinch ({})", _joined(numbers.grams(value, context["studio"])))
@@ -62,30 +69,30 @@ def take(context, value):
 
 
 @register.simple_tag(takes_context=True)
-def money(context, value):
+def money(context: dict[str, Any], value) -> str:
     studio = context["studio"]
     text = f"{float(value):.2f}".replace(".", studio.decimal_mark)
     return format_html('<span class="num">{}</span>{}{}', text, numbers.NARROW, studio.currency)
 
 
 @register.filter
-def figure(value, studio):
+def figure(value, studio: Studio):
     """A bare number in the studio's decimal mark, as a field shows it."""
     return "" if value is None or value == "" else numbers.plain(value, 3, studio.decimal_mark)
 
 
 @register.filter
-def grams_field(value, studio):
+def grams_field(value, studio: Studio):
     return "" if value is None or value == "" else numbers.field_grams(value, studio)
 
 
 @register.filter
-def mm_field(value, studio):
+def mm_field(value, studio: Studio):
     return "" if value is None or value == "" else numbers.field_mm(value, studio)
 
 
 @register.simple_tag(takes_context=True)
-def day(context, date):
+def day(context: dict[str, Any], date) -> str:
     """A date as a person says it; exact on hover and for screen readers."""
     if date is None:
         return ""
@@ -100,23 +107,23 @@ def day(context, date):
 
 
 @register.simple_tag(takes_context=True)
-def day_text(context, date):
+def day_text(context: dict[str, Any], date):
     return spoken(date, clock.today(context["studio"]))
 
 
 @register.simple_tag
-def press():
+def press() -> str:
     """The key of one press, drawn into a form: the same press repeated counts once."""
     return format_html('<input type="hidden" name="key" value="{}">', uuid.uuid4())
 
 
 @register.filter
-def get(mapping, key):
+def get(mapping, key: str):
     return mapping.get(key) if hasattr(mapping, "get") else None
 
 
 @register.simple_tag(takes_context=True)
-def field(context, name, default=""):
+def field(context: dict[str, Any], name: str, default=""):
     """What was entered in this field when the form came back, else `default`."""
     kept = context.get("kept")
     return kept.get(name, default) if kept else default
@@ -129,7 +136,17 @@ def picture_name(image):
 
 
 @register.inclusion_tag("_measure.html", takes_context=True)
-def measure(context, name, label, kind="weight", value="", unit="", hint="", size="", item=None):
+def measure(
+    context: dict[str, Any],
+    name: str,
+    label: str,
+    kind="weight",
+    value="",
+    unit: str = "",
+    hint: str = "",
+    size="",
+    item: Item = None,
+) -> dict:
     """A field for a length, a weight or a count, with the line that shows what was understood."""
     studio = context["studio"]
     kept = context.get("kept")
@@ -149,7 +166,7 @@ def measure(context, name, label, kind="weight", value="", unit="", hint="", siz
 
 
 @register.inclusion_tag("_text.html", takes_context=True)
-def text(context, name, label, value="", hint="", kind="text", **attributes):
+def text(context: dict[str, Any], name: str, label: str, value="", hint: str = "", kind="text", **attributes) -> dict:
     """A field of one line."""
     kept = context.get("kept")
     return {
@@ -164,7 +181,7 @@ def text(context, name, label, value="", hint="", kind="text", **attributes):
 
 
 @register.inclusion_tag("_choose.html", takes_context=True)
-def choose(context, name, label, options, value="", empty=""):
+def choose(context: dict[str, Any], name: str, label: str, options, value="", empty: str = "") -> dict:
     """A list to choose from: pairs of value and words."""
     kept = context.get("kept")
     return {
@@ -178,7 +195,7 @@ def choose(context, name, label, options, value="", empty=""):
 
 
 @register.simple_tag(takes_context=True)
-def fault(context, name=""):
+def fault(context: dict[str, Any], name: str = ""):
     """What is to be changed in a field, or (without a name) in the form as a whole."""
     words = (context.get("faults") or {}).get(name, "")
     return format_html('<p class="fault" role="alert">{}</p>', words) if words else ""
@@ -191,13 +208,13 @@ def way(points):
 
 
 @register.filter
-def tick(point):
+def tick(point) -> str:
     """A short upright stroke at a point, as path data."""
     return f"M{point[0]:.2f} {point[1] - 2:.2f}v4"
 
 
 @register.filter
-def add_mm(value, by):
+def add_mm(value, by) -> str:
     return f"{float(value) + float(by):.2f}"
 
 

@@ -116,7 +116,7 @@ def blends(
 
 
 class _Search:
-    def __init__(self, target: np.ndarray, palette: Palette, grams: float, parts: int):
+    def __init__(self, target: np.ndarray, palette: Palette, grams: float, parts: int) -> None:
         self.target, self.lab, self.palette, self.parts = target, labs_of_ratios(target), palette, parts
         share = (palette.grams + EASE) / grams  # the largest share that a lot can give
         self.usable = np.flatnonzero(share >= 1 / parts)
@@ -213,10 +213,11 @@ class _Search:
         for start in range(0, len(sets), step):
             some = sets[start : start + step]
             features = [own[each] for each in some.T] + [flat[some[:, i] * len(lots) + some[:, j]] for i, j in pairs]
-            found.add(
-                np.stack(features, axis=1) @ weights,
-                lambda rows, columns, some=some: (lots[some[rows]], parts[columns]),
-            )
+
+            def recipe(rows: np.ndarray, columns: np.ndarray, some: np.ndarray = some) -> tuple[np.ndarray, np.ndarray]:
+                return lots[some[rows]], parts[columns]
+
+            found.add(np.stack(features, axis=1) @ weights, recipe)
         self.exactly(found)
 
     def scattered(self, fibres: int) -> None:
@@ -310,7 +311,7 @@ class _Search:
             left = np.concatenate([(mixed**2).sum(axis=2, keepdims=True), 2 * last * mixed, last**2], axis=2)
             lengths = left.reshape(-1, 5).astype(np.float32) @ right
 
-            def recipe(rows, lots, some=some):
+            def recipe(rows: np.ndarray, lots: np.ndarray, some: np.ndarray = some) -> tuple[np.ndarray, np.ndarray]:
                 which, columns = np.divmod(rows, len(parts))
                 return np.column_stack([some[which], lots]), parts[columns]
 
@@ -376,7 +377,7 @@ class _Search:
 class _Lookup:
     """A recipe, the lists of its lots, and for each choice of all but the last the lots near the place of that one."""
 
-    def __init__(self, recipe: np.ndarray, lists: list[np.ndarray], near: Neighbours, columns: np.ndarray):
+    def __init__(self, recipe: np.ndarray, lists: list[np.ndarray], near: Neighbours, columns: np.ndarray) -> None:
         *self.others, _ = lists
         self.recipe, self.near = recipe, near
         places = np.zeros((3, 1), dtype=np.float32)

@@ -19,7 +19,7 @@ class Neighbours:
     A hash of the cells of a lattice that is as wide; each lot stands in its own cell and in those beside it.
     """
 
-    def __init__(self, columns: np.ndarray, lots: np.ndarray, reach: float):
+    def __init__(self, columns: np.ndarray, lots: np.ndarray, reach: float) -> None:
         self.dense = np.float32(1 / max(reach, 0.01))
         keys = (np.add.outer(_AROUND, self._cells(columns[:, lots])) & (TABLE - 1)).ravel()
         order = np.argsort(keys.astype(np.uint16), kind="stable")

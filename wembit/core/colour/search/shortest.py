@@ -14,9 +14,11 @@ ROOM = 4  # how many times enough must be among them: not all that is short can 
 class Shortest:
     """The `most` recipes of least squared length below a bound, of those that `can_be` lets through."""
 
-    def __init__(self, bound: float, most: int, can_be: Callable[[np.ndarray, np.ndarray], np.ndarray]):
+    def __init__(self, bound: float, most: int, can_be: Callable[[np.ndarray, np.ndarray], np.ndarray]) -> None:
         self.bound, self.most, self.can_be = bound, most, can_be
-        self._lengths, self._indices, self._parts = [], [], []
+        self._lengths: list[np.ndarray] = []
+        self._indices: list[np.ndarray] = []
+        self._parts: list[np.ndarray] = []
 
     def add(self, lengths: np.ndarray, recipes: Callable[[np.ndarray, np.ndarray], tuple]) -> None:
         """Squared lengths (n, m), and what names the recipes of rows and columns: lots (k, f) and parts (k, f)."""

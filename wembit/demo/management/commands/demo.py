@@ -9,10 +9,10 @@ from wembit.web.studio.queries import any_studio
 class Command(BaseCommand):
     help = __doc__
 
-    def add_arguments(self, parser):
+    def add_arguments(self, parser) -> None:
         parser.add_argument("--anew", action="store_true")
 
-    def handle(self, *args, anew=False, **options):
+    def handle(self, *args, anew=False, **options) -> None:
         if anew:
             wipe()
         if not any_studio():

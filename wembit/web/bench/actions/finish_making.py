@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db import transaction
@@ -15,9 +16,12 @@ from wembit.web.plan.actions.close_project import finish_project
 from wembit.web.plan.actions.lower_needs import lower_needs
 from wembit.web.studio.models import MAKER, Member
 
+if TYPE_CHECKING:
+    from django.core.files.base import ContentFile
+
 
 @transaction.atomic
-def finish_making(member: Member, making_id: UUID, *, photo=None) -> Making:
+def finish_making(member: Member, making_id: UUID, *, photo: ContentFile | None = None) -> Making:
     """The figure is done: what it did not take is free again; the last one closes its project. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     line = making_of(member.studio, making_id)

@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django.db.models import F
 
 from wembit.web.bench.models import PieceLayer
 from wembit.web.plan.models import Need, StandIn
+
+if TYPE_CHECKING:
+    from wembit.web.stash.models import Item
 
 
 def follow_stand_in(made: StandIn) -> None:
@@ -34,7 +39,7 @@ def _untouched(made: StandIn):
     )
 
 
-def _need(made: StandIn, item, seen: bool):
+def _need(made: StandIn, item: Item, seen: bool):
     return Need.objects.filter(project=made.project_id, item=item, seen=seen).values_list("pk", flat=True).first()
 
 
@@ -59,7 +64,7 @@ def _lifted(made: StandIn) -> None:
             layer.delete()
 
 
-def thin_layer(made: StandIn, cover: PieceLayer, need) -> PieceLayer:
+def thin_layer(made: StandIn, cover: PieceLayer, need: Need) -> PieceLayer:
     """The layer under a cover of the old fibre that still has its full weight; not stored."""
     return PieceLayer(
         studio=cover.studio, piece=cover.piece, item=made.new, instead_of=made.old, seen=False, need=need,

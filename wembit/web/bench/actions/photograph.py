@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db import transaction
@@ -11,9 +12,12 @@ from wembit.web.bench.queries import making_of
 from wembit.web.errors import Refusal
 from wembit.web.studio.models import MAKER, Member
 
+if TYPE_CHECKING:
+    from django.core.files.base import ContentFile
+
 
 @transaction.atomic
-def photograph(member: Member, making_id: UUID, photo) -> Making:
+def photograph(member: Member, making_id: UUID, photo: ContentFile | None) -> Making:
     """The making's picture from now on, in hand or finished. Raises `Refusal` without one, `Http404`."""
     member.must_be(MAKER)
     making = making_of(member.studio, making_id).making

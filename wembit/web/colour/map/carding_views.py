@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import zlib
+from typing import TYPE_CHECKING
 
 import numpy as np
 from django.contrib import messages
@@ -27,11 +28,16 @@ from wembit.web.studio.models import MAKER
 
 from .views import map_context
 
+if TYPE_CHECKING:
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
 FIELDS = {"amount": "card_grams", "grams": "card_grams", "form": "into", "loss": ""}  # where the form shows them
 
 
 @require_POST
-def card(request):
+def card(request: Request) -> HttpResponse:
     """Make a bag of a recipe; the map comes back with what is wrong."""
     request.member.must_be(MAKER)
     faults, made = {}, None
@@ -64,7 +70,7 @@ def card(request):
 
 
 @require_GET
-def drawn_tuft(request, recipe):
+def drawn_tuft(request: Request, recipe: str) -> HttpResponse:
     """A tuft of a recipe as SVG, after so many passes, close by or at arm's length."""
     try:
         shares = shares_of(recipe)
@@ -86,7 +92,7 @@ def drawn_tuft(request, recipe):
 
 
 @require_POST
-def habits(request):
+def habits(request: Request) -> HttpResponse:
     """How this studio cards: the forms that go together, the limits of a recipe, the loss."""
     request.member.must_be(MAKER)
     given, faults = request.POST, {}

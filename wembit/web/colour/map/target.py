@@ -4,12 +4,16 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from wembit.core import units
 from wembit.core.colour.conversions import Ratios, lab, lab_of_ratios, ratios, ratios_of_lab, srgb_of_ratios
 from wembit.web.colour.queries import Wool, Wools
 from wembit.web.errors import Refusal
+
+if TYPE_CHECKING:
+    from typing import Any
 
 HEX = re.compile("#?([0-9a-fA-F]{6})")
 
@@ -26,7 +30,7 @@ class Target:
     query: str
 
 
-def target_of(given, wools: Wools) -> Target | None:
+def target_of(given: Any, wools: Wools) -> Target | None:
     """The target that an address asks for by `lot`, `item` or `colour`; None where it names none.
 
     Raises `Refusal` for a colour that cannot be read.

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from django.core.exceptions import ValidationError
@@ -19,10 +20,18 @@ from .map_chart import HUE, LEVELS, MAP_RADIUS, VIEWS, drawn, rim_of, spots
 from .nearest_and_blends import WANTED_G, recipes, singles
 from .target import Target, target_of
 
+if TYPE_CHECKING:
+    from typing import Any
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+    from wembit.web.studio.models import Studio
+
 SIEVE = ("form", "breed", "drawer")
 
 
-def sieved(shelf: Wools, given) -> Wools:
+def sieved(shelf: Wools, given: Any) -> Wools:
     """Only the wools of the form, breed and drawer asked for."""
     wanted = {key: given[key] for key in SIEVE if given.get(key)}
     if not wanted:
@@ -31,13 +40,13 @@ def sieved(shelf: Wools, given) -> Wools:
 
 
 @require_GET
-def home(request):
+def home(request: Request) -> HttpResponse:
     """The map; `lot`, `item` or `colour` sets the target, to which the nearest are joined and blends are found."""
     context, status = map_context(request)
     return render(request, "colour/map/map.html", context, status=status)
 
 
-def map_context(request) -> tuple[dict, int]:
+def map_context(request: Request) -> tuple[dict, int]:
     given, shelf, faults = request.GET, wools(request.studio), {}
     view = given.get("view", HUE) if given.get("view") in VIEWS else HUE
     some, target, grams = sieved(shelf, given), None, WANTED_G
@@ -83,7 +92,7 @@ def map_context(request) -> tuple[dict, int]:
     return context, 422 if faults else 200
 
 
-def answers(studio, target: Target | None, some: Wools, grams: float) -> tuple[list, list]:
+def answers(studio: Studio, target: Target | None, some: Wools, grams: float) -> tuple[list, list]:
     """The nearest wools and the best blends of these for a target."""
     if target is None:
         return [], []

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
@@ -22,11 +24,19 @@ from wembit.web.uploads import cleaned
 
 from .colour_form import nudges, told_by_instrument, told_by_picture, told_in_words
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+    from wembit.web.stash.models import Lot
+
 NEIGHBOURS = 8
 SPOTS = ("card_x", "card_y", "wool_x", "wool_y")
 
 
-def tell_context(request, lot) -> dict:
+def tell_context(request: Request, lot: Lot) -> dict:
     """The colour in hand, which is the bag's own until another is tried by eye, and the bags nearest to it."""
     shelf = wools(request.studio)
     try:
@@ -50,7 +60,7 @@ def tell_context(request, lot) -> dict:
 
 
 @require_http_methods(["GET", "POST"])
-def tell(request, lot_id):
+def tell(request: Request, lot_id: UUID) -> HttpResponse:
     """`do` says which way: words, eye, instrument, photo (a new picture), or read (where card and wool were touched)."""
     lot = lot_of(request.studio, lot_id)
     if request.method == "GET":
@@ -75,7 +85,7 @@ def tell(request, lot_id):
     return again(request, "colour/measure/tell.html", tell_context(request, lot), faults)
 
 
-def _spots(request):
+def _spots(request: Request):
     """Where wool and card were touched, and which card it is. Raises `Refusal`."""
     try:
         found = {
@@ -89,13 +99,13 @@ def _spots(request):
     return (found["wool_x"], found["wool_y"]), (found["card_x"], found["card_y"]), kind
 
 
-def _fields(request, way: str) -> dict:
+def _fields(request: Request, way: str) -> dict:
     if way == "instrument":
         return told_by_instrument(request.FILES.get("table"))
     return told_in_words(request.POST.get("colour", "")[:60])
 
 
-def _picture(request, lot):
+def _picture(request: Request, lot: Lot) -> None:
     picture = cleaned(request.FILES.get("photo"), request.studio)
     if picture is None:
         raise Refusal("Choose a picture of the wool with the card in it.", "photo")

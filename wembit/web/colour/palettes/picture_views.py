@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 import io
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
 from django.shortcuts import render
@@ -21,6 +22,11 @@ from wembit.web.errors import Refusal
 from wembit.web.responses import again, tried
 from wembit.web.uploads import cleaned
 
+if TYPE_CHECKING:
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
 SHOWN_PX = 640  # of the longer side
 
 
@@ -35,7 +41,7 @@ class MainColour:
 
 
 @require_http_methods(["GET", "POST"])
-def picture_colours(request):
+def picture_colours(request: Request) -> HttpResponse:
     if request.method == "GET":
         return render(request, "colour/palettes/picture.html", {})
     context, faults = tried(lambda: _looked_at(request))
@@ -44,7 +50,7 @@ def picture_colours(request):
     return render(request, "colour/palettes/picture.html", context)
 
 
-def _looked_at(request) -> dict:
+def _looked_at(request: Request) -> dict:
     picture = cleaned(request.FILES.get("photo"), request.studio)
     if picture is None:
         raise Refusal("Choose a picture: an animal, a pet, a scene of your own.", "photo")

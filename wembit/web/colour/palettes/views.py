@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django.http import HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_http_methods
@@ -15,6 +17,9 @@ from wembit.web.colour.queries import Wool, wools
 from wembit.web.errors import Refusal
 from wembit.web.responses import again, tried
 
+if TYPE_CHECKING:
+    from wembit.web.request import Request
+
 LARGEST, SHOWN = 500_000, 200
 
 
@@ -25,7 +30,7 @@ def in_order(rows: list[Wool]) -> list[Wool]:
 
 
 @require_GET
-def palette(request):
+def palette(request: Request) -> HttpResponse:
     """The shelf's colours as a GIMP palette, in true order."""
     rows = in_order(wools(request.studio).rows)
     text = write_palette(
@@ -37,7 +42,7 @@ def palette(request):
 
 
 @require_http_methods(["GET", "POST"])
-def palette_in(request):
+def palette_in(request: Request) -> HttpResponse:
     """The colours of a palette, each with what the shelf can do. Nothing is kept."""
     if request.method == "GET":
         return render(request, "colour/palettes/palette_in.html", {})
@@ -47,7 +52,7 @@ def palette_in(request):
     return render(request, "colour/palettes/palette_in.html", found)
 
 
-def _targets(request) -> dict:
+def _targets(request: Request) -> dict:
     upload = request.FILES.get("palette")
     if upload is None:
         raise Refusal("Choose a GIMP palette, a file that ends in .gpl.", "palette")
@@ -65,7 +70,7 @@ def _targets(request) -> dict:
 
 
 @require_GET
-def shade_card(request):
+def shade_card(request: Request) -> HttpResponse:
     """All colours in true order with names, dye lots and a spot for the wool, to be printed."""
     groups: dict[str, list[Wool]] = {}
     for wool in in_order(wools(request.studio).rows):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
@@ -11,9 +12,14 @@ from wembit.web.figures.models import Figure
 from wembit.web.figures.queries import figure_of
 from wembit.web.studio.models import MAKER, Member
 
+if TYPE_CHECKING:
+    from django.core.files.base import ContentFile
+
 
 @transaction.atomic
-def describe_figure(member: Member, figure_id: UUID, *, name: str, story: str = "", photo=None) -> Figure:
+def describe_figure(
+    member: Member, figure_id: UUID, *, name: str, story: str = "", photo: ContentFile | None = None
+) -> Figure:
     """Keep name, story and, when given, the picture. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     figure = figure_of(member.studio, figure_id)

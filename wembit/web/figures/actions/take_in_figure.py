@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django.db import IntegrityError, transaction
 
 from wembit.core.contract.requests import SHAPE
@@ -17,6 +19,9 @@ from wembit.web.figures.to_core.estimating import Palette, request_of
 from wembit.web.figures.to_core.seating import placed
 from wembit.web.stash.models import FIBRE, Item
 from wembit.web.studio.models import MAKER, Member
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 
 @transaction.atomic
@@ -97,7 +102,7 @@ def _colourway(version: Version, slots: dict[str, Slot], way: dict, position: in
             Choice.objects.create(studio=version.studio, colourway=made, slot=slots[name.strip().lower()], item=item)
 
 
-def _like(studio, fibre: dict) -> Item | None:
+def _like(studio: Studio, fibre: dict) -> Item | None:
     """The studio's fibre of that name; of several, the one whose breed and form fit best."""
     named = Item.objects.of(studio).filter(kind=FIBRE, name__iexact=fibre["name"])
     return max(

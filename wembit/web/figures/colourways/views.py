@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect
@@ -23,8 +25,16 @@ from wembit.web.studio.models import MAKER
 from .comparison import Side, compared, side_of
 from .faces import faces_of
 
+if TYPE_CHECKING:
+    from uuid import UUID
 
-def shown(request, figure, faults: dict | None = None, swapped: dict | None = None):
+    from django.http import HttpResponse
+
+    from wembit.web.figures.models import Figure
+    from wembit.web.request import Request
+
+
+def shown(request: Request, figure: Figure, faults: dict | None = None, swapped: dict | None = None) -> HttpResponse:
     """The colourways as one table of colours and one row of small drawings."""
     version = queries.newest_version(figure)
     parts = queries.parts_of(version)
@@ -51,12 +61,12 @@ def shown(request, figure, faults: dict | None = None, swapped: dict | None = No
 
 
 @require_GET
-def colours(request, figure_id):
+def colours(request: Request, figure_id: UUID) -> HttpResponse:
     return shown(request, queries.figure_of(request.studio, figure_id))
 
 
 @require_POST
-def way(request, figure_id):
+def way(request: Request, figure_id: UUID) -> HttpResponse:
     """A colourway more, one less, one put first, or a fibre of one, by the button that was pressed."""
     figure = queries.figure_of(request.studio, figure_id)
     given, member = request.POST, request.member
@@ -81,7 +91,7 @@ def way(request, figure_id):
 
 
 @require_POST
-def swap(request, figure_id):
+def swap(request: Request, figure_id: UUID) -> HttpResponse:
     """One fibre for another everywhere in a colourway; the answer carries the press that takes it back."""
     figure = queries.figure_of(request.studio, figure_id)
     request.member.must_be(MAKER)
@@ -99,7 +109,7 @@ def swap(request, figure_id):
 
 
 @require_POST
-def face(request, figure_id):
+def face(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     given, member = request.POST, request.member
     member.must_be(MAKER)
@@ -117,7 +127,7 @@ def face(request, figure_id):
 
 
 @require_GET
-def compare(request, figure_id):
+def compare(request: Request, figure_id: UUID) -> HttpResponse:
     """Two versions, or two figures, side by side."""
     figure = queries.figure_of(request.studio, figure_id)
     versions = queries.versions_of(figure)

@@ -11,7 +11,7 @@ from wembit.core.errors import BadInput
 from wembit.core.pose.balance import Standing, standing
 from wembit.core.pose.placing import Placed
 from wembit.web.figures.models import Part, Version
-from wembit.web.figures.to_core.estimating import FigurePlan, Palette
+from wembit.web.figures.to_core.estimating import FigurePlan, Palette, PartPlan
 from wembit.web.figures.to_core.seating import placed
 
 from .layout import Picture
@@ -58,7 +58,7 @@ def stance(version: Version, parts: Sequence[Part], plan: FigurePlan) -> tuple[l
     return pieces, standing(pieces, grams) if pieces else None
 
 
-def _outermost(plan) -> object:
+def _outermost(plan: PartPlan) -> object:
     """The slot that is seen of a part: its first cover, else what it is made of."""
     for role in ("cover", "core"):
         for each in plan.layers:
@@ -75,7 +75,7 @@ def _apart(one: object, two: object, palette: Palette) -> bool:
     return ciede2000(lab(palette.colour(one)), lab(palette.colour(two))) > ALIKE_DE00
 
 
-def _own(plan, palette: Palette) -> list[str]:
+def _own(plan: PartPlan, palette: Palette) -> list[str]:
     found = []
     for each in plan.layers:
         if each.grams.capped or _pale_over_dark(each, palette):

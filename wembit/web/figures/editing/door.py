@@ -39,7 +39,7 @@ figure_changed = Signal()  # inside the transaction, with the version; plan/apps
 class Editing:
     """A version that may be changed, with its parts in order, their layers and slots."""
 
-    def __init__(self, version: Version):
+    def __init__(self, version: Version) -> None:
         self.version = version
         self.parts = parts_of(version)
 

@@ -2,9 +2,14 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from wembit.core.craft.materials import FILLING_DENSITY, FIRMNESS, FIRMNESS_WORDS
 from wembit.web import numbers
 from wembit.web.figures.to_core.estimating import LayerPlan, PartPlan
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 CORE = (
     "{volume} cm³ inside × {share} % × {density} g/cm³ ({firmness}; common practice) × {count}, "
@@ -28,7 +33,7 @@ PADDING = (
 WEIGHED = "{grams} g a piece, as you said, × {count}, and {loss} % lost. Your scale changes it."
 
 
-def why_layer(plan: PartPlan, each: LayerPlan, studio) -> str:
+def why_layer(plan: PartPlan, each: LayerPlan, studio: Studio) -> str:
     """The line behind a layer's grams."""
     rule, grams, part = each.layer.rule, each.grams, plan.part
 

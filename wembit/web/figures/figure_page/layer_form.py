@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from wembit.core import units
 from wembit.core.craft.materials import FIRMNESS
 from wembit.core.grams.details import (
@@ -20,6 +22,10 @@ from wembit.core.grams.details import (
 from wembit.web.fields import hand_of, read, signed, unless_as_shown
 
 from .part_form import SHOWN_MM
+
+if TYPE_CHECKING:
+    from wembit.web.figures.models import Layer
+    from wembit.web.request import Request
 
 ROLES = {
     "core": "inside",
@@ -44,7 +50,7 @@ SHOWN_G = 0.001
 class Reader:
     """Reads one form: every number into `rule`, what cannot be read into `faults` beside its field."""
 
-    def __init__(self, request, layer):
+    def __init__(self, request: Request, layer: Layer) -> None:
         self.given, self.studio, self.member = request.POST, request.studio, request.member
         self.role, self.rule, self.faults = layer.role, {**layer.rule}, {}
 
@@ -123,7 +129,7 @@ class Reader:
             self.rule[name] = name in self.given
 
 
-def read_layer(request, layer) -> tuple[dict, dict]:
+def read_layer(request: Request, layer: Layer) -> tuple[dict, dict]:
     """The layer's rule as the form has it, and what has to be changed in the form."""
     form = Reader(request, layer)
     if layer.role in ("core", "padding", "cover", "coat"):
@@ -159,7 +165,7 @@ def _coat(form: Reader) -> None:
     form.along()
 
 
-def _detail(form: Reader, layer) -> None:
+def _detail(form: Reader, layer: Layer) -> None:
     kind = form.given.get("measured", kind_of(layer.rule))
     if kind in FIRST and kind != kind_of(layer.rule):
         form.rule = {**FIRST[kind]}

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django.http import Http404
 from django.views.decorators.http import require_POST
 
@@ -15,9 +17,17 @@ from wembit.web.responses import tried
 from .layer_form import read_layer
 from .page import answer, moved, whole
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.figures.models import Figure
+    from wembit.web.request import Request
+
 
 @require_POST
-def new(request, figure_id, key):
+def new(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     role, slot = request.POST.get("role", ""), request.POST.get("new_slot", "")
     position, faults = tried(lambda: add_layer(request.member, found.pk, key, role, slot))
@@ -27,7 +37,7 @@ def new(request, figure_id, key):
 
 
 @require_POST
-def change(request, figure_id, key, position):
+def change(request: Request, figure_id: UUID, key: str, position: int) -> HttpResponse:
     """Keep what the form of a layer says; only the fields that came are changed."""
     found = queries.figure_of(request.studio, figure_id)
     layer = _layer(found, key, position)
@@ -48,7 +58,7 @@ def change(request, figure_id, key, position):
 
 
 @require_POST
-def later(request, figure_id, key, position):
+def later(request: Request, figure_id: UUID, key: str, position: int) -> HttpResponse:
     """Lay it after the next one."""
     found = queries.figure_of(request.studio, figure_id)
     last = len(_layers(found, key)) - 1
@@ -57,17 +67,17 @@ def later(request, figure_id, key, position):
 
 
 @require_POST
-def drop(request, figure_id, key, position):
+def drop(request: Request, figure_id: UUID, key: str, position: int) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     _, faults = tried(lambda: remove_layer(request.member, found.pk, key, position))
     return answer(request, found, key, faults, position) if faults else moved(request, found, key)
 
 
-def _layers(figure, key) -> list:
+def _layers(figure: Figure, key: str) -> list:
     return list(queries.part_of(queries.newest_version(figure), key).layers.all())
 
 
-def _layer(figure, key, position):
+def _layer(figure: Figure, key: str, position: int):
     layers = _layers(figure, key)
     if position >= len(layers):
         raise Http404

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction
+from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from django.db.models import prefetch_related_objects
@@ -28,7 +29,7 @@ from wembit.web.figures.drawing.layout import beside_a_hand, cut_open_picture, p
 from wembit.web.figures.drawing.pointers import pointers, stance
 from wembit.web.figures.editing.following import relations_of
 from wembit.web.figures.size_words import SHAPES, WORDS, related, sizes
-from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, plan_figure, small_things, sums
+from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, PartPlan, plan_figure, small_things, sums
 from wembit.web.figures.to_core.seating import carried, placed, placed_part, visible
 from wembit.web.figures.to_core.wiring import wire_of, wires
 from wembit.web.responses import page
@@ -37,8 +38,18 @@ from .explanations import RANGE, STANDS, why_layer
 from .layer_form import MEASURED, ROLES
 from .part_form import FACES
 
+if TYPE_CHECKING:
+    from collections.abc import Sequence
 
-def figure_context(request, figure, key: str = "", layer: int = -1) -> dict:
+    from django.http import HttpResponse
+
+    from wembit.web.figures.models import Figure, Part, Version
+    from wembit.web.figures.to_core.estimating import FigurePlan
+    from wembit.web.request import Request
+    from wembit.web.studio.models import Studio
+
+
+def figure_context(request: Request, figure: Figure, key: str = "", layer: int = -1) -> dict:
     version = queries.newest_version(figure)
     prefetch_related_objects([version], "slots")
     parts = queries.parts_of(version)
@@ -76,7 +87,9 @@ PUSHES = [("right_mm", "-2", "left"), ("right_mm", "2", "right"), ("up_mm", "2",
 SEE = ("whole", "cut", "hand")
 
 
-def drawn(request, version, parts, palette, plan, key: str) -> dict:
+def drawn(
+    request: Request, version: Version, parts: Sequence[Part], palette: Palette, plan: FigurePlan, key: str
+) -> dict:
     """The pictures that this member looks at, and what they point at."""
     see = request.GET.get("see", request.session.get("see", "whole"))
     see = see if see in SEE else "whole"
@@ -107,7 +120,7 @@ def drawn(request, version, parts, palette, plan, key: str) -> dict:
     return found
 
 
-def part_context(chosen, parts, version, palette) -> dict:
+def part_context(chosen, parts: Sequence[Part], version: Version, palette: Palette) -> dict:
     part = chosen.part
     pieces = placed(parts, version.scale) if part.seat else []
     piece = next((each for each in pieces if each.name == part.key), None)
@@ -147,7 +160,7 @@ def part_context(chosen, parts, version, palette) -> dict:
     }
 
 
-def follows(part, parts, studio) -> list[tuple[str, str]]:
+def follows(part: Part, parts: Sequence[Part], studio: Studio) -> list[tuple[str, str]]:
     """What of a part follows another, as (size, a sentence)."""
     names, found = {each.key: each.name for each in parts}, []
     for relation in relations_of(part):
@@ -177,12 +190,12 @@ def fraction(share: float) -> str:
     return str(near) if abs(float(near) - share) < 1e-6 else f"{share:.3g}"
 
 
-def can_take(part, role: str) -> bool:
+def can_take(part: Part, role: str) -> bool:
     """Whether a part can have such a layer: without a shape it takes what lies on others."""
     return part.shape["kind"] != "none" or role in ("detail", "weighed")
 
 
-def layer_context(plan, position: int, palette: Palette) -> dict:
+def layer_context(plan: PartPlan, position: int, palette: Palette) -> dict:
     """The picked layer of a part's plan; nothing where there is none."""
     layers = list(plan.part.layers.all())
     if not 0 <= position < len(layers):
@@ -208,7 +221,7 @@ def layer_context(plan, position: int, palette: Palette) -> dict:
     }
 
 
-def spacing(part, rule: dict) -> str:
+def spacing(part: Part, rule: dict) -> str:
     """How far apart evenly laid spots are."""
     count = rule.get("spots", 0)
     if not count:
@@ -219,7 +232,9 @@ def spacing(part, rule: dict) -> str:
     return f"{length / (count + 1):.1f} mm apart, so far from both ends too"
 
 
-def answer(request, figure, key: str = "", faults: dict | None = None, layer: int = -1):
+def answer(
+    request: Request, figure: Figure, key: str = "", faults: dict | None = None, layer: int = -1
+) -> HttpResponse:
     """The figure with a part (and a layer of it) picked, as a page or (for htmx) as the stage and tray."""
     context = figure_context(request, figure, key, layer)
     if faults:
@@ -234,7 +249,7 @@ def whole(response):
     return retarget(reswap(reselect(response, "#picture, #tray"), "innerHTML"), "#stage")
 
 
-def moved(request, figure, key: str = "", layer: int = -1):
+def moved(request: Request, figure: Figure, key: str = "", layer: int = -1) -> HttpResponse:
     """After a change: the stage for htmx, else the page anew."""
     if request.htmx:
         return answer(request, figure, key, layer=layer)

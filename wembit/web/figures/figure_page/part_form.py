@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 
 from wembit.core.craft.materials import FIRMNESS
@@ -9,6 +11,9 @@ from wembit.core.shape.sizes import reshaped, resized
 from wembit.core.shape.sizes import sizes as exact_sizes
 from wembit.web.fields import length_field, signed, unless_as_shown
 from wembit.web.figures.size_words import sizes
+
+if TYPE_CHECKING:
+    from wembit.web.request import Request
 
 BY_RULE = ("visible", "loose_end_mm")  # left empty, the drawing or the studio's habit tells
 SHOWN_MM = 0.03  # a length shown in thousandths of an inch and sent back unchanged may differ by half of it
@@ -32,7 +37,7 @@ ANGLE_STEP = 1  # degrees in which the page shows how a part points
 FACES = [("side", "seen from the side"), ("front", "seen from the front"), ("top", "seen from above")]
 
 
-def read_part(request, now) -> tuple[dict, dict]:
+def read_part(request: Request, now) -> tuple[dict, dict]:
     """The changes of a part that a form brings, and what cannot be read."""
     given, changes, faults = request.POST, {}, {}
     shape = now.shape

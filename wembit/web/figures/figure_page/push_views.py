@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django.views.decorators.http import require_POST
 
 from wembit.core.pose.mesh import VIEWS
@@ -12,11 +14,18 @@ from wembit.web.responses import tried
 
 from .page import answer, moved
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
 LIMITS = {"right_mm": MOST_MM, "up_mm": MOST_MM, "deeper_mm": MOST_MM, "pitch": MOST_DEGREES, "yaw": MOST_DEGREES}
 
 
 @require_POST
-def nudge(request, figure_id, key):
+def nudge(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     view = request.POST.get("view", "side")
     given = {"view": view if view in VIEWS else "side", "mirror": -1 if request.POST.get("mirror") == "-1" else 1}

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect
@@ -24,11 +26,22 @@ from wembit.web.studio.models import MAKER
 
 from .page import answer, moved
 
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+    from typing import Any
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.figures.models import Part, Version
+    from wembit.web.request import Request
+    from wembit.web.stash.models import Item
+
 REST = "rest"
 
 
 @require_POST
-def follow(request, figure_id, key):
+def follow(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     request.member.must_be(MAKER)
     version = queries.newest_version(found)
@@ -39,13 +52,13 @@ def follow(request, figure_id, key):
 
 
 @require_POST
-def loose(request, figure_id, key):
+def loose(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     let_go(request.member, found.pk, key, request.POST.get("size", ""))
     return moved(request, found, key)
 
 
-def read_relation(request, part, version) -> tuple[Relation | None, dict]:
+def read_relation(request: Request, part: Part, version: Version) -> tuple[Relation | None, dict]:
     """What the form says that follows what, and what cannot be read."""
     given, faults = request.POST, {}
     size, share, gap = given.get("size", ""), 0.0, 0.0
@@ -72,7 +85,7 @@ def read_relation(request, part, version) -> tuple[Relation | None, dict]:
 
 
 @require_http_methods(["GET", "POST"])
-def divided(request, figure_id):
+def divided(request: Request, figure_id: UUID) -> HttpResponse:
     """A piece of wool divided among the parts by shares; POST gives the parts these weights."""
     figure = queries.figure_of(request.studio, figure_id)
     if request.method == "POST":
@@ -113,7 +126,7 @@ def divided(request, figure_id):
     )
 
 
-def _portions(request, given, parts, item) -> dict:
+def _portions(request: Request, given: Any, parts: Sequence[Part], item: Item) -> dict:
     """What the form's shares come to; or its faults."""
     faults, wishes, chosen, grams = {}, [], [], 0.0
     try:
@@ -154,13 +167,13 @@ def _portions(request, given, parts, item) -> dict:
     }
 
 
-def strand_mm(grams: float, item) -> float | None:
+def strand_mm(grams: float, item: Item) -> float | None:
     """How long a strand of the item weighs so much; None where it is no strand."""
     a_metre = item.grams_a_metre if item else None
     return grams / a_metre * 1000 if a_metre else None
 
 
-def _drawn(portion, start: float, whole: float, item) -> dict:
+def _drawn(portion, start: float, whole: float, item: Item) -> dict:
     """A portion as a stretch of the whole strand, 1000 wide."""
     return {
         "name": portion.name,

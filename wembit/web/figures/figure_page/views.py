@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
@@ -25,15 +27,23 @@ from wembit.web.uploads import cleaned
 from .page import answer, moved, whole
 from .part_form import read_part
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+    from wembit.web.studio.models import Studio
+
 
 @require_GET
-def home(request):
+def home(request: Request) -> HttpResponse:
     """All figures as small drawings, all to one scale; kept until something changes."""
     drawn = request.studio.cached_until_change("herd", lambda: herd(request.studio))
     return render(request, "figures/figure_page/figures.html", {"herd": drawn})
 
 
-def herd(studio) -> str:
+def herd(studio: Studio) -> str:
     rows = queries.figures(studio)
     ways = {figure.pk: next(iter(figure.newest.colourways.all()), None) for figure in rows}
     palettes = queries.palettes(studio, [way for way in ways.values() if way])
@@ -46,7 +56,7 @@ def herd(studio) -> str:
 
 
 @require_http_methods(["GET", "POST"])
-def new(request):
+def new(request: Request) -> HttpResponse:
     if request.method == "GET":
         return render(request, "figures/figure_page/new.html")
     figure, faults = tried(
@@ -58,7 +68,7 @@ def new(request):
 
 
 @require_GET
-def figure(request, figure_id):
+def figure(request: Request, figure_id: UUID) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     layer = request.GET.get("layer", "")
     return answer(
@@ -67,7 +77,7 @@ def figure(request, figure_id):
 
 
 @require_POST
-def new_part(request, figure_id):
+def new_part(request: Request, figure_id: UUID) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     try:
         length = length_field(request.studio).clean(request.POST.get("length", ""))
@@ -86,7 +96,7 @@ def new_part(request, figure_id):
 
 
 @require_POST
-def part(request, figure_id, key):
+def part(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     """Change sizes, firmness, count, seat of a part: only the fields that came are changed."""
     found = queries.figure_of(request.studio, figure_id)
     now = queries.part_of(queries.newest_version(found), key)
@@ -104,14 +114,14 @@ def part(request, figure_id, key):
 
 
 @require_POST
-def drop_part(request, figure_id, key):
+def drop_part(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     _, faults = tried(lambda: remove_part(request.member, found.pk, key))
     return answer(request, found, key, {"part": next(iter(faults.values()))}) if faults else moved(request, found)
 
 
 @require_POST
-def fibre(request, figure_id):
+def fibre(request: Request, figure_id: UUID) -> HttpResponse:
     """Choose the fibre of a colour slot."""
     found = queries.figure_of(request.studio, figure_id)
     try:
@@ -123,7 +133,7 @@ def fibre(request, figure_id):
 
 
 @require_POST
-def describe(request, figure_id):
+def describe(request: Request, figure_id: UUID) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
 
     _, faults = tried(
@@ -142,7 +152,7 @@ def describe(request, figure_id):
 
 
 @require_POST
-def copy(request, figure_id):
+def copy(request: Request, figure_id: UUID) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     made, faults = tried(lambda: copy_figure(request.member, found.pk, request.POST.get("copy_name", "")[:80]))
     if faults:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.views.decorators.http import require_POST
 
@@ -13,13 +15,20 @@ from wembit.web.responses import tried
 
 from .page import answer, moved
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
 LENGTHS = {
     "gauge_mm": (0.1, 10), "bare_mm": (0, 500), "loop_mm": (0, 500), "back_mm": (0, 2000), "through_mm": (0, 2000),
 }  # fmt: skip
 
 
 @require_POST
-def wire(request, figure_id, key):
+def wire(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     given, told, faults = request.POST, {}, {}
     if "no_wire" not in given:

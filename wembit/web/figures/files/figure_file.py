@@ -97,7 +97,7 @@ def read_file(content: bytes) -> dict:
     return found
 
 
-def _no_constant(name: str):
+def _no_constant(name: str) -> None:
     raise ValueError(f"{name} is no number")
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from typing import TYPE_CHECKING
 
 from django.http import HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
@@ -18,9 +19,14 @@ from wembit.web.studio.models import MAKER
 
 from .figure_file import figure_as_json, read_file, schema
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from wembit.web.request import Request
+
 
 @require_GET
-def as_json(request, figure_id):
+def as_json(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     text = json.dumps(figure_as_json(figure), indent=1, ensure_ascii=False)
     response = HttpResponse(text, content_type="application/json")
@@ -29,7 +35,7 @@ def as_json(request, figure_id):
 
 
 @require_GET
-def as_svg(request, figure_id):
+def as_svg(request: Request, figure_id: UUID) -> HttpResponse:
     """The figure from the side at its true size."""
     figure = queries.figure_of(request.studio, figure_id)
     version = queries.newest_version(figure)
@@ -42,12 +48,12 @@ def as_svg(request, figure_id):
 
 
 @require_GET
-def file_schema(request):
+def file_schema(request: Request) -> HttpResponse:
     return JsonResponse(schema())
 
 
 @require_POST
-def take_in(request):
+def take_in(request: Request) -> HttpResponse:
     request.member.must_be(MAKER)
     upload = request.FILES.get("file")
     content = upload.read(3_000_000) if upload else b""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from wembit.core.colour.conversions import lab
 from wembit.core.craft.armature import cutting_list
@@ -15,6 +16,10 @@ from wembit.web.figures.to_core.estimating import FigurePlan, Palette, sums
 from wembit.web.figures.to_core.wiring import wires
 from wembit.web.stash.models import NOTION
 from wembit.web.stash.queries import items
+
+if TYPE_CHECKING:
+    from wembit.web.stash.models import Item
+    from wembit.web.studio.models import Studio
 
 
 @dataclass(frozen=True)
@@ -48,7 +53,7 @@ def _named(needed: Needed, names: dict[str, str]) -> Needed:
     return Needed(**{**needed.__dict__, "what_for": names.get(needed.what_for, needed.what_for)})
 
 
-def rows_of(studio, needed: Sequence[tuple[Needed, str]]) -> list[Row]:
+def rows_of(studio: Studio, needed: Sequence[tuple[Needed, str]]) -> list[Row]:
     """Each need beside the house; what several of them take of one bag is counted together."""
     shelf = [
         OnShelf(
@@ -77,7 +82,7 @@ def rows_of(studio, needed: Sequence[tuple[Needed, str]]) -> list[Row]:
     return rows
 
 
-def _on_shelf(item) -> OnShelf:
+def _on_shelf(item: Item) -> OnShelf:
     size = float(item.size_mm) if item.size_mm else None
     return OnShelf(str(item.pk), item.notion, item.name, size, float(item.free), item.unit)
 

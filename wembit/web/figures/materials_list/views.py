@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.views.decorators.http import require_GET, require_POST
 
@@ -18,8 +20,16 @@ from wembit.web.studio.models import MAKER
 
 from .materials import listing
 
+if TYPE_CHECKING:
+    from uuid import UUID
 
-def shown(request, figure, faults: dict | None = None):
+    from django.http import HttpResponse
+
+    from wembit.web.figures.models import Figure
+    from wembit.web.request import Request
+
+
+def shown(request: Request, figure: Figure, faults: dict | None = None) -> HttpResponse:
     version = queries.newest_version(figure)
     parts = queries.parts_of(version)
     palette = Palette.of(queries.colourway_of(version))
@@ -49,12 +59,12 @@ def shown(request, figure, faults: dict | None = None):
 
 
 @require_GET
-def everything(request, figure_id):
+def everything(request: Request, figure_id: UUID) -> HttpResponse:
     return shown(request, queries.figure_of(request.studio, figure_id))
 
 
 @require_POST
-def fit(request, figure_id):
+def fit(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     request.member.must_be(MAKER)
     given, faults = request.POST, {}
@@ -86,14 +96,14 @@ def fit(request, figure_id):
 
 
 @require_POST
-def unfit(request, figure_id):
+def unfit(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     drop_fitting(request.member, figure.pk, request.POST.get("fitting", ""))
     return shown(request, figure)
 
 
 @require_POST
-def origin(request, figure_id):
+def origin(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     given = request.POST
     _, faults = tried(

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
@@ -20,15 +22,23 @@ from wembit.web.studio.models import MAKER
 
 from .order import chosen_way, left_out, order_of, questions
 
+if TYPE_CHECKING:
+    from uuid import UUID
 
-def _found(figure):
+    from django.http import HttpResponse
+
+    from wembit.web.figures.models import Figure
+    from wembit.web.request import Request
+
+
+def _found(figure: Figure):
     version = queries.newest_version(figure)
     parts = queries.parts_of(version)
     palette = Palette.of(queries.colourway_of(version))
     return version, parts, palette, plan_figure(version, parts, palette)
 
 
-def shown(request, figure, picked: str = "", faults: dict | None = None):
+def shown(request: Request, figure: Figure, picked: str = "", faults: dict | None = None) -> HttpResponse:
     version, parts, palette, plan = _found(figure)
     lines = order_of(version, parts, plan)
     open_, all_ = questions(version, parts, plan)
@@ -61,17 +71,17 @@ def shown(request, figure, picked: str = "", faults: dict | None = None):
 
 
 @require_GET
-def order(request, figure_id):
+def order(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     return shown(request, figure, request.GET.get("step", ""))
 
 
-def _ids(figure) -> list[str]:
+def _ids(figure: Figure) -> list[str]:
     version, parts, _, plan = _found(figure)
     return [line.step.id for line in order_of(version, parts, plan)]
 
 
-def _back(request, figure, picked: str = ""):
+def _back(request: Request, figure: Figure, picked: str = "") -> HttpResponse:
     if request.htmx:
         return shown(request, figure, picked)
     address = reverse("figures:order", args=[request.studio.slug, figure.pk])
@@ -79,7 +89,7 @@ def _back(request, figure, picked: str = ""):
 
 
 @require_POST
-def step(request, figure_id):
+def step(request: Request, figure_id: UUID) -> HttpResponse:
     """Say, move, leave out or take in a step, by the button that was pressed."""
     figure = queries.figure_of(request.studio, figure_id)
     request.member.must_be(MAKER)
@@ -116,7 +126,7 @@ def step(request, figure_id):
 
 
 @require_POST
-def choose(request, figure_id):
+def choose(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     given = request.POST
     holds, _, part = given.get("holds", "studio").partition(":")

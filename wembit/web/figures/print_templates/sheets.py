@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from django.utils.text import slugify
 from reportlab.lib.units import mm
@@ -18,11 +19,14 @@ from wembit.web.figures.models import Figure, Part, Version
 from wembit.web.figures.to_core.seating import placed_part
 from wembit.web.figures.to_core.wiring import wire_of
 
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
+
 THIN, THICK = 0.2, 0.5  # of lines, in mm
 TYPE_MM = 3.2
 
 
-def sheets(version: Version, parts: Sequence[Part], chosen: Sequence[str], paper: str, studio) -> list[Sheet]:
+def sheets(version: Version, parts: Sequence[Part], chosen: Sequence[str], paper: str, studio: Studio) -> list[Sheet]:
     """The templates of the chosen parts (all, where none is) on sheets. Parts that cannot be computed are left out."""
     found = []
     for part in parts:
@@ -35,7 +39,7 @@ def sheets(version: Version, parts: Sequence[Part], chosen: Sequence[str], paper
     return lay_out(found, paper)
 
 
-def template(part: Part, scale: float, studio) -> Template:
+def template(part: Part, scale: float, studio: Studio) -> Template:
     """A part's side outline; of a wound part the wire with its bends and the sleeve round it."""
     placed, wire = placed_part(part, scale), wire_of(part, scale)
     name = f"{part.count} × {part.name}" if part.count > 1 else part.name
@@ -47,14 +51,14 @@ def template(part: Part, scale: float, studio) -> Template:
     return Template(name, _size_words(part, scale, studio), placed.shape.side_outline(), lines)
 
 
-def _size_words(part: Part, scale: float, studio) -> str:
+def _size_words(part: Part, scale: float, studio: Studio) -> str:
     found = {name: value * (1 if name == "wire_mm" else scale) for name, value in sizes(part.shape).items()}
     unit = numbers.length(0, studio)[1]
     across = " × ".join(numbers.length(value, studio)[0] for value in found.values())
     return f"{across} {unit}, felted"
 
 
-def _wire_words(wire: Wire, bends, studio) -> str:
+def _wire_words(wire: Wire, bends, studio: Studio) -> str:
     def length(value: float) -> str:
         return " ".join(numbers.length(value, studio))
 

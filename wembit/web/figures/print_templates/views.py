@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django.http import Http404, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
@@ -11,8 +13,14 @@ from wembit.web.figures import queries
 
 from . import sheets
 
+if TYPE_CHECKING:
+    from uuid import UUID
 
-def _sheets(request, figure):
+    from wembit.web.figures.models import Figure
+    from wembit.web.request import Request
+
+
+def _sheets(request: Request, figure: Figure):
     """The chosen parts on the chosen paper."""
     version = queries.newest_version(figure)
     parts = queries.parts_of(version)
@@ -23,7 +31,7 @@ def _sheets(request, figure):
 
 
 @require_GET
-def templates(request, figure_id):
+def templates(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     found, parts, chosen, paper = _sheets(request, figure)
     can = [part for part in parts if part.shape["kind"] != "none"]
@@ -35,7 +43,7 @@ def templates(request, figure_id):
 
 
 @require_GET
-def sheet(request, figure_id, number):
+def sheet(request: Request, figure_id: UUID, number) -> HttpResponse:
     """One sheet as an SVG file of its true size."""
     figure = queries.figure_of(request.studio, figure_id)
     found = _sheets(request, figure)[0]
@@ -48,7 +56,7 @@ def sheet(request, figure_id, number):
 
 
 @require_GET
-def pdf(request, figure_id):
+def pdf(request: Request, figure_id: UUID) -> HttpResponse:
     """All sheets as one PDF, at their true size."""
     figure = queries.figure_of(request.studio, figure_id)
     found = _sheets(request, figure)[0]

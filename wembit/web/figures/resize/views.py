@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from django import forms
 from django.contrib import messages
@@ -21,6 +22,15 @@ from wembit.web.stash.models import FIBRE, Item
 from wembit.web.stash.queries import items
 from wembit.web.studio.models import MAKER
 
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.figures.models import Figure, Part, Version
+    from wembit.web.request import Request
+
 TRIES, NEAR_MM = 6, 0.02
 
 
@@ -35,7 +45,7 @@ class Row:
 
 
 @require_http_methods(["GET", "POST"])
-def size(request, figure_id):
+def size(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     if request.method == "POST":
         return _keep(request, figure)
@@ -78,7 +88,7 @@ def size(request, figure_id):
     return page(request, "figures/resize/size.html", "figures/resize/_size.html", context, 422 if faults else 200)
 
 
-def _keep(request, figure):
+def _keep(request: Request, figure: Figure) -> HttpResponse:
     request.member.must_be(MAKER)
 
     def do():
@@ -94,7 +104,7 @@ def _keep(request, figure):
     return redirect("figures:figure", studio=request.studio.slug, figure_id=figure.pk)
 
 
-def _wanted(request, version, parts, palette: Palette, before, free: dict) -> Largest:
+def _wanted(request: Request, version: Version, parts: Sequence[Part], palette: Palette, before, free: dict) -> Largest:
     """The scale that the form asks for. Raises `ValidationError` with what to change."""
     given = request.GET
     match given.get("way"):
@@ -128,7 +138,7 @@ def _wanted(request, version, parts, palette: Palette, before, free: dict) -> La
         raise forms.ValidationError(f"The figure cannot be computed: {fault.what}.") from None
 
 
-def _as_high(version, parts, palette: Palette, wanted_mm: float) -> float:
+def _as_high(version: Version, parts: Sequence[Part], palette: Palette, wanted_mm: float) -> float:
     """The scale at which the figure is drawn that high; asked again where locks do not grow with it."""
     first, scale = version.scale, version.scale
     try:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from wembit.core.colour.show_through import hiding_power
 from wembit.core.contract.requests import SHAPE
@@ -21,6 +22,9 @@ from wembit.web.stash.queries import colours
 
 from .seating import visible
 from .wiring import wire_of
+
+if TYPE_CHECKING:
+    from uuid import UUID
 
 LOOSE_END = "loose_end_mm"  # the studio's habit
 UNSEEN = ("core", "padding")
@@ -85,7 +89,7 @@ class Palette:
         seen = colours(colourway.studio, [item.pk for item in chosen.values()])
         return cls(chosen, {slot: seen.get(item.pk, BARE) for slot, item in chosen.items()})
 
-    def colour(self, slot_id) -> str:
+    def colour(self, slot_id: UUID) -> str:
         return self.colours.get(slot_id, BARE)
 
 

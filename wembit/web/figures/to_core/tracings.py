@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.shortcuts import get_object_or_404
@@ -13,6 +14,9 @@ from wembit.core.shape import tracing as core
 from wembit.core.shape.sizes import sizes
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Tracing
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 BARE_WIDTH, BARE_HEIGHT = 1000, 640  # units of a board without a picture
 GRID_MM = 10.0
@@ -31,7 +35,7 @@ class Drawn:
     bends: list | None = None
 
 
-def tracing_of(studio, figure_id: UUID, tracing_id: UUID) -> Tracing:
+def tracing_of(studio: Studio, figure_id: UUID, tracing_id: UUID) -> Tracing:
     """This figure's tracing with its picture. Raises `Http404`."""
     return get_object_or_404(Tracing.objects.of(studio).select_related("reference"), pk=tracing_id, figure=figure_id)
 

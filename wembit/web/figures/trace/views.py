@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
@@ -22,13 +24,20 @@ from wembit.web.figures.to_core import tracings
 from wembit.web.responses import again, page, tried
 from wembit.web.uploads import cleaned
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
 LENGTHS = {
     "thickness_mm": (0.1, 200), "diameter_mm": (0.2, 400), "wire_mm": (0.1, 10), "mark_mm": (0.1, 10_000),
 }  # fmt: skip
 
 
 @require_http_methods(["GET", "POST"])
-def new(request, figure_id):
+def new(request: Request, figure_id: UUID) -> HttpResponse:
     """Choose what it becomes and the picture to draw over."""
     figure = queries.figure_of(request.studio, figure_id)
     context = {"figure": figure, "references": figure.references.all(), "tracings": figure.tracings.all()[:12],
@@ -54,7 +63,7 @@ def new(request, figure_id):
 
 
 @require_http_methods(["GET", "POST"])
-def board(request, figure_id, tracing_id):
+def board(request: Request, figure_id: UUID, tracing_id: UUID) -> HttpResponse:
     tracing = tracings.tracing_of(request.studio, figure_id, tracing_id)
     faults = {}
     if request.method == "POST":
@@ -77,7 +86,7 @@ def board(request, figure_id, tracing_id):
     )
 
 
-def shown(request, tracing: Tracing, faults: dict) -> dict:
+def shown(request: Request, tracing: Tracing, faults: dict) -> dict:
     """The board with its points, and what they come to."""
     width, height = tracings.board_size(tracing)
     points = [
@@ -105,7 +114,7 @@ def shown(request, tracing: Tracing, faults: dict) -> dict:
     return context
 
 
-def read_tracing(request, tracing: Tracing) -> tuple[dict, dict]:
+def read_tracing(request: Request, tracing: Tracing) -> tuple[dict, dict]:
     """Points from the table (in mm), marks (in units of the board), sizes."""
     given, changes, faults = request.POST, {}, {}
     points = []
@@ -143,7 +152,7 @@ def read_tracing(request, tracing: Tracing) -> tuple[dict, dict]:
 
 
 @require_POST
-def keep(request, figure_id, tracing_id):
+def keep(request: Request, figure_id: UUID, tracing_id: UUID) -> HttpResponse:
     tracing = tracings.tracing_of(request.studio, figure_id, tracing_id)
     given = request.POST
     part, faults = tried(
@@ -161,21 +170,21 @@ def keep(request, figure_id, tracing_id):
 
 
 @require_POST
-def forget_picture(request, figure_id, reference_id):
+def forget_picture(request: Request, figure_id: UUID, reference_id: UUID) -> HttpResponse:
     queries.figure_of(request.studio, figure_id)
     drop_reference(request.member, figure_id, reference_id)
     return redirect("figures:figure", studio=request.studio.slug, figure_id=figure_id)
 
 
 @require_GET
-def pictures(request, figure_id):
+def pictures(request: Request, figure_id: UUID) -> HttpResponse:
     """The figure's own pictures, large."""
     figure = queries.figure_of(request.studio, figure_id)
     return render(request, "figures/trace/references.html", {"figure": figure, "references": figure.references.all()})
 
 
 @require_POST
-def add_picture(request, figure_id):
+def add_picture(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     _, faults = tried(
         lambda: add_reference(

@@ -4,14 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from decimal import Decimal
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from wembit.core.stock.allocation import Demand, FreeLot, allocate
 from wembit.web.plan.queries import CRUMB, open_needs
 from wembit.web.stash.models import ZERO, Item, Lot, Promise
 
+if TYPE_CHECKING:
+    from collections.abc import Sequence
 
-def reserve(studio, item_ids: Iterable[UUID]) -> None:
+    from wembit.web.plan.models import Need
+    from wembit.web.studio.models import Studio
+
+
+def reserve(studio: Studio, item_ids: Iterable[UUID]) -> None:
     """Make the promises of these items true again, within the caller's transaction.
 
     Promises that stand are kept as far as the bag and the need reach; what is open is promised anew by due date. Where an
@@ -40,7 +47,7 @@ def reserve(studio, item_ids: Iterable[UUID]) -> None:
             _write(studio, mine, before, promised)
 
 
-def _kept(needs, lots, old: dict) -> dict:
+def _kept(needs: Sequence[Need], lots: Sequence[Lot], old: dict) -> dict:
     room = {lot.pk: lot.on_hand for lot in lots}
     kept = {}
     for need in needs:
@@ -54,7 +61,7 @@ def _kept(needs, lots, old: dict) -> dict:
     return kept
 
 
-def _promised(needs, lots, kept: dict) -> tuple[dict, dict]:
+def _promised(needs: Sequence[Need], lots: Sequence[Lot], kept: dict) -> tuple[dict, dict]:
     held_of, held_by = {}, {}
     for (lot, need), amount in kept.items():
         held_of[lot] = held_of.get(lot, ZERO) + amount
@@ -77,14 +84,14 @@ def _promised(needs, lots, kept: dict) -> tuple[dict, dict]:
     return {key: amount for key, amount in promised.items() if amount >= CRUMB}, found.short
 
 
-def _unfair(needs, promised: dict, short: dict) -> bool:
+def _unfair(needs: Sequence[Need], promised: dict, short: dict) -> bool:
     """Whether a need is short while one with a later due date holds something."""
     held = {need for _, need in promised}
     dues = [need.project.due for need in needs if need.pk in short]
     return bool(dues) and any(need.project.due > min(dues) for need in needs if need.pk in held)
 
 
-def _write(studio, needs, before: dict, promised: dict) -> None:
+def _write(studio: Studio, needs: Sequence[Need], before: dict, promised: dict) -> None:
     """Bring the stored promises of one item from `before` to `promised`, touching only those that differ."""
     by_id = {need.pk: need for need in needs}
     for lot, need in before.keys() - promised.keys():

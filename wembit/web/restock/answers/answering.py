@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
@@ -18,6 +19,9 @@ from wembit.web.plan.actions.stand_in import makings_left
 from wembit.web.plan.models import Need
 from wembit.web.plan.queries import NeedLine, covers_of, shorts_by_project
 from wembit.web.restock.queries import TideLine, tide_of
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
 LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
@@ -69,7 +73,7 @@ class Answers:
     rest: list[Answer] = field(default_factory=list)
 
 
-def answers(studio, found: list[NeedLine], count: int | None = None, only: bool = False) -> Answers:
+def answers(studio: Studio, found: list[NeedLine], count: int | None = None, only: bool = False) -> Answers:
     """All answers for what a project needs of one fibre. `found`: the need that shows first, and the hidden one."""
     line = next((each for each in found if each.short), found[0])
     need, shelf = line.need, wools(studio)
@@ -103,7 +107,7 @@ def _nine_in_ten(need: Need) -> float:
     return float(need.p90 / need.p50) if need.p50 else 1.0
 
 
-def places_beside(studio, need: Need) -> list[Place]:
+def places_beside(studio: Studio, need: Need) -> list[Place]:
     """The other projects that are short of the same wool where it is seen, or hidden, as it is here."""
     found = []
     for others in shorts_by_project(studio).values():
@@ -121,7 +125,7 @@ def free_by_item(shelf: Wools) -> dict[str, float]:
     return found
 
 
-def _trouble(wool: Wool, need, free: float, grams: float, **more) -> Trouble:
+def _trouble(wool: Wool, need: Need, free: float, grams: float, **more) -> Trouble:
     old = need.item
     return Trouble(
         seen=need.seen,
@@ -170,7 +174,9 @@ def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, gr
     return found[:8]
 
 
-def _blends(studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float) -> list[Answer]:
+def _blends(
+    studio: Studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float
+) -> list[Answer]:
     """Blends in one batch of so many grams."""
     if target is None or not FORMS[line.need.item.form].blends:
         return []
@@ -231,7 +237,7 @@ def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int)
     return sorted(rows, key=lambda row: (-float(row.words.split()[1]), row.trouble.score))[:1]
 
 
-def _bought(studio, line: NeedLine, count: int) -> Answer:
+def _bought(studio: Studio, line: NeedLine, count: int) -> Answer:
     """A parcel, by when it comes and what it costs."""
     tide, need = tide_of(studio, line.need.item_id), line.need
     if tide.supplier is None:

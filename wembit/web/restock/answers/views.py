@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
@@ -18,8 +20,15 @@ from wembit.web.studio.models import MAKER
 
 from .answering import answers
 
+if TYPE_CHECKING:
+    from uuid import UUID
 
-def answers_context(request, project_id, item_id) -> dict:
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
+
+def answers_context(request: Request, project_id: UUID, item_id: UUID) -> dict:
     count = request.GET.get("count", "")
     found = answers(
         request.studio,
@@ -33,13 +42,13 @@ def answers_context(request, project_id, item_id) -> dict:
 
 
 @require_GET
-def short(request, project_id, item_id):
+def short(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
     """Three answers, the rest behind them."""
     return render(request, "restock/answers/answers.html", answers_context(request, project_id, item_id))
 
 
 @require_POST
-def accept(request, project_id, item_id):
+def accept(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
     """Let another wool stand in, card a blend that does, or lay one thinly under."""
     request.member.must_be(MAKER)
     given = request.POST
@@ -72,7 +81,7 @@ def accept(request, project_id, item_id):
 
 
 @require_POST
-def take_back(request, stand_in_id):
+def take_back(request: Request, stand_in_id: UUID) -> HttpResponse:
     made, faults = tried(lambda: take_answer_back(request.member, stand_in_id))
     if faults:
         messages.warning(request, next(iter(faults.values())))

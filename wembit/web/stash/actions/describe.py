@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db import transaction
@@ -13,9 +14,14 @@ from wembit.web.studio.models import MAKER, Member
 
 from .name_drawer import drawer_called
 
+if TYPE_CHECKING:
+    from django.core.files.base import ContentFile
+
 
 @transaction.atomic
-def describe(member: Member, lot_id: UUID, *, srgb: str, dye_lot: str, drawer: str, photo=None) -> Lot:
+def describe(
+    member: Member, lot_id: UUID, *, srgb: str, dye_lot: str, drawer: str, photo: ContentFile | None = None
+) -> Lot:
     """Keep the lot's colour, dye lot, drawer and, when given, its picture. Raises `Http404`."""
     member.must_be(MAKER)
     lot = lot_of(member.studio, lot_id)

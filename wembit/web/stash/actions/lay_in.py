@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 from itertools import chain, count
+from typing import TYPE_CHECKING
 
 from django.db import transaction
 
@@ -14,6 +15,9 @@ from wembit.web.stash.swatch import swatch
 from wembit.web.studio.models import MAKER, Member
 
 from .name_drawer import drawer_called
+
+if TYPE_CHECKING:
+    from django.core.files.base import ContentFile
 
 LAY_IN = "opening"
 
@@ -28,7 +32,7 @@ def lay_in(
     srgb: str = "",
     drawer: str = "",
     dye_lot: str = "",
-    photo=None,
+    photo: ContentFile | None = None,
 ) -> Entry:
     """Make the bag, and its item where the studio has none like it. No amount: not weighed yet.
 

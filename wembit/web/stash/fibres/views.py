@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from typing import TYPE_CHECKING
 
 from django import forms
 from django.contrib import messages
@@ -23,11 +24,18 @@ from wembit.web.stash.shelf.shelf_chart import draw, months_chart
 from wembit.web.stash.shelf.wool_forms import drawings
 from wembit.web.studio.models import MAKER
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
 LAID_CM = Decimal(20)  # of a strand on the scale
 PINCHES = Decimal(10)
 
 
-def fibre_context(request, item: Item) -> dict:
+def fibre_context(request: Request, item: Item) -> dict:
     lots = queries.bags_of(item)
     item = queries.with_stock([item])[0]
     return {
@@ -43,12 +51,12 @@ def fibre_context(request, item: Item) -> dict:
 
 
 @require_GET
-def fibre(request, item_id):
+def fibre(request: Request, item_id: UUID) -> HttpResponse:
     return render(request, "stash/fibres/fibre.html", fibre_context(request, queries.fibre_of(request.studio, item_id)))
 
 
 @require_POST
-def learn(request, item_id):
+def learn(request: Request, item_id: UUID) -> HttpResponse:
     """What the scale shows of it (20 cm, a palm, ten pinches), its breed where it is one of the studio's own, and a note."""
     request.member.must_be(MAKER)
     item, said, faults = queries.fibre_of(request.studio, item_id), {}, {}
@@ -77,7 +85,7 @@ def learn(request, item_id):
     return redirect("stash:fibre", studio=request.studio.slug, item_id=item.pk)
 
 
-def breeds_context(request) -> dict:
+def breeds_context(request: Request) -> dict:
     own = queries.own_breeds(request.studio)
     return {
         "rows": [*((each.as_breed(), True) for each in own), *((each, False) for each in BREEDS.values())],
@@ -91,7 +99,7 @@ def breeds_context(request) -> dict:
 
 
 @require_http_methods(["GET", "POST"])
-def breeds(request):
+def breeds(request: Request) -> HttpResponse:
     """The table of breeds, the studio's own first; and another one of its own."""
     if request.method == "GET":
         return render(request, "stash/fibres/breeds.html", breeds_context(request))
@@ -103,7 +111,7 @@ def breeds(request):
     return redirect("stash:breeds", studio=request.studio.slug)
 
 
-def _kept(request) -> OwnBreed:
+def _kept(request: Request) -> OwnBreed:
     given = request.POST
     try:
         micron = forms.FloatField(min_value=5, max_value=200).clean(given.get("micron_um", "").replace(",", "."))

@@ -7,6 +7,7 @@ import datetime as dt
 import hashlib
 from collections import Counter
 from decimal import Decimal
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.utils.dateparse import parse_datetime
@@ -16,6 +17,9 @@ from wembit.web import clock
 from wembit.web.stash.models import DISCARDED, PULLED, RECEIVED, RETURNED, SOLD, Entry, Lot
 
 from .stash_file import BEFORE, NEW_LINE, REFUSED, SAME, STEP, Row, heads
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 COLUMNS = ("entry", "happened_at", "bag", "name", "dye_lot", "kind", "amount", "note")
 SIGNS = {PULLED: -1, DISCARDED: -1, SOLD: -1, RETURNED: 1, RECEIVED: 1}
@@ -29,7 +33,7 @@ def is_ledger(table: Table) -> bool:
     )
 
 
-def ledger_fates(studio, table: Table, start: int = 0, most: int | None = None) -> list[Row]:
+def ledger_fates(studio: Studio, table: Table, start: int = 0, most: int | None = None) -> list[Row]:
     """What becomes of the rows from `start` on, at most so many of them."""
     places = heads(table, COLUMNS)
     end = len(table.rows) if most is None else min(len(table.rows), start + most)
@@ -64,7 +68,7 @@ def _ids(said: list[dict[str, str]]) -> list[UUID]:
     return found
 
 
-def _bags(studio) -> dict[str, list[Lot]]:
+def _bags(studio: Studio) -> dict[str, list[Lot]]:
     """The studio's bags by their number, and by name and dye lot."""
     found: dict[str, list[Lot]] = {}
     for lot in Lot.objects.of(studio).filter(waste=False).select_related("item"):
@@ -78,7 +82,7 @@ def _named(name: str, dye_lot: str) -> str:
     return f"{name.lower()}\x1f{dye_lot.lower()}"
 
 
-def _fate(studio, number_: int, said: dict[str, str], mark: str, entries: set, came: set, bags: dict) -> Row:
+def _fate(studio: Studio, number_: int, said: dict[str, str], mark: str, entries: set, came: set, bags: dict) -> Row:
     if said.get("entry") in entries:
         return Row(number_, SAME)
     if mark in came:
@@ -112,7 +116,7 @@ def _bag(said: dict[str, str], bags: dict[str, list[Lot]]) -> Lot:
     return found[0]
 
 
-def _moment(studio, text: str) -> dt.datetime:
+def _moment(studio: Studio, text: str) -> dt.datetime:
     """When it happened; noon of a bare day, now for nothing. Raises ValueError."""
     if not text:
         return clock.now()

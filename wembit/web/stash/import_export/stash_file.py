@@ -8,6 +8,7 @@ from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from wembit.core.craft.materials import FORMS, NOTIONS
@@ -15,6 +16,9 @@ from wembit.core.tables import Table, number
 from wembit.web import clock
 from wembit.web.stash.models import FIBRE, GRAMS, MILLIMETRES, NOTION, PIECES, Lot, Movement
 from wembit.web.stash.queries import UNKNOWN, breed_choices, breed_fields
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 COLUMNS = (
     "bag",
@@ -73,7 +77,7 @@ class Row:
     mark: str = ""
 
 
-def stash_rows(studio) -> Iterator[tuple]:
+def stash_rows(studio: Studio) -> Iterator[tuple]:
     """The bags on the shelf, one a row."""
     lots = Lot.objects.of(studio).on_shelf().select_related("item__own_breed", "drawer").order_by("made_at", "pk")
     for lot in lots.iterator(chunk_size=2000):
@@ -85,7 +89,7 @@ def stash_rows(studio) -> Iterator[tuple]:
         )  # fmt: skip
 
 
-def ledger_rows(studio) -> Iterator[tuple]:
+def ledger_rows(studio: Studio) -> Iterator[tuple]:
     """The whole ledger, one movement a row, the oldest first."""
     zone = clock.zone(studio)
     moved = (
@@ -124,7 +128,7 @@ def columns_of(table: Table) -> dict[str, int]:
     return found
 
 
-def fates(studio, table: Table, start: int = 0, most: int | None = None) -> list[Row]:
+def fates(studio: Studio, table: Table, start: int = 0, most: int | None = None) -> list[Row]:
     """What becomes of the rows from `start` on, at most so many of them."""
     places = columns_of(table)
     marks = _marks(table, places)
@@ -149,7 +153,7 @@ def _marks(table: Table, places: dict[str, int]) -> list[str]:
     return found
 
 
-def _known(studio, texts: Iterable[str]) -> dict[str, Lot]:
+def _known(studio: Studio, texts: Iterable[str]) -> dict[str, Lot]:
     ids = []
     for text in texts:
         try:

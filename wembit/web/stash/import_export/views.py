@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 from django.contrib import messages
 from django.http import HttpResponse, StreamingHttpResponse
@@ -36,16 +37,21 @@ from .stash_file import (
     stash_rows,
 )
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from wembit.web.request import Request
+
 LARGEST, MOST_ROWS = 40_000_000, 100_000
 SHOWN = 100  # rows of the look before
 
 
-def files_context(request) -> dict:
+def files_context(request: Request) -> dict:
     return {"files": files_lately(request.studio), "columns": COLUMNS}
 
 
 @require_http_methods(["GET", "POST"])
-def files(request):
+def files(request: Request) -> HttpResponse:
     """What can go out; and a table that comes in, looked at first."""
     if request.method == "GET":
         return render(request, "stash/import_export/files.html", files_context(request))
@@ -56,7 +62,7 @@ def files(request):
     return redirect("stash:file", studio=request.studio.slug, file_id=made.pk)
 
 
-def _kept(request) -> StashFile:
+def _kept(request: Request) -> StashFile:
     upload = request.FILES.get("table")
     if upload is None:
         raise Refusal("Choose a CSV file.", "table")
@@ -88,11 +94,11 @@ def _cells(table: Table, row: int) -> list[str]:
     return [table.cell(row, column) for column in range(len(table.head))]
 
 
-def _file(request, file_id) -> StashFile:
+def _file(request: Request, file_id: UUID) -> StashFile:
     return file_of(request.studio, file_id)
 
 
-def file_context(request, file: StashFile) -> dict:
+def file_context(request: Request, file: StashFile) -> dict:
     table = _table(file.file.path)
     context = {"file": file, "fates": [(fate, file.counts.get(fate, 0)) for fate in FATES], "table": table}
     context["share"] = round(100 * file.done / file.total)
@@ -109,13 +115,13 @@ def file_context(request, file: StashFile) -> dict:
 
 
 @require_GET
-def file(request, file_id):
+def file(request: Request, file_id: UUID) -> HttpResponse:
     """Before: each row's fate. While it comes in: how far it is. After: the report."""
     return render(request, "stash/import_export/file.html", file_context(request, _file(request, file_id)))
 
 
 @require_POST
-def go_on(request, file_id):
+def go_on(request: Request, file_id: UUID) -> HttpResponse:
     """Take in the next rows."""
     request.member.must_be(MAKER)
     found = _file(request, file_id)
@@ -128,7 +134,7 @@ def go_on(request, file_id):
 
 
 @require_GET
-def report(request, file_id):
+def report(request: Request, file_id: UUID) -> HttpResponse:
     """The rows that were refused, with the reason, as they stood in the file."""
     found = _file(request, file_id)
     table = _table(found.file.path)
@@ -137,12 +143,12 @@ def report(request, file_id):
 
 
 @require_GET
-def stash_csv(request):
+def stash_csv(request: Request) -> HttpResponse:
     return _streamed(COLUMNS, stash_rows(request.studio), f"stash-{clock.today(request.studio)}.csv")
 
 
 @require_GET
-def ledger_csv(request):
+def ledger_csv(request: Request) -> HttpResponse:
     return _streamed(LEDGER, ledger_rows(request.studio), f"ledger-{clock.today(request.studio)}.csv")
 
 

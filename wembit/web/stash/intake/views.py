@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
@@ -21,6 +23,14 @@ from wembit.web.stash.shelf.views import FORM_CHOICES
 from wembit.web.stash.shelf.wool_forms import drawings
 from wembit.web.uploads import cleaned
 
+if TYPE_CHECKING:
+    from typing import Any
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+    from wembit.web.studio.models import Studio
+
 NOTION_UNITS = {"wire": MILLIMETRES, "thread": MILLIMETRES}
 RECEIVE_ROWS = 4
 
@@ -37,12 +47,12 @@ class BagForm(forms.Form):
     drawer = forms.CharField(max_length=40, required=False)
     dye_lot = forms.CharField(max_length=40, required=False)
 
-    def __init__(self, given, studio):
+    def __init__(self, given: Any, studio: Studio) -> None:
         super().__init__(given)
         self.fields["breed"].choices = queries.breed_choices(studio)
 
 
-def stocktake_context(request) -> dict:
+def stocktake_context(request: Request) -> dict:
     last = queries.last_laid_in(request.studio)
     for each in last:
         each.promised = 0
@@ -60,7 +70,7 @@ def stocktake_context(request) -> dict:
 
 
 @require_http_methods(["GET", "POST"])
-def stocktake(request):
+def stocktake(request: Request) -> HttpResponse:
     """One line a bag: lay it on the scale, form, colour, next."""
     if request.method == "GET":
         return render(request, "stash/intake/stocktake.html", stocktake_context(request))
@@ -106,13 +116,13 @@ def stocktake(request):
     return redirect("stash:stocktake", studio=request.studio.slug)
 
 
-def delivery_context(request) -> dict:
+def delivery_context(request: Request) -> dict:
     return {"items": [(each.pk, f"{each.name}, {each.what}") for each in queries.items(request.studio)],
             "rows": range(RECEIVE_ROWS)}  # fmt: skip
 
 
 @require_http_methods(["GET", "POST"])
-def delivery(request):
+def delivery(request: Request) -> HttpResponse:
     """A parcel without an order: what came of which item, with its dye lot."""
     if request.method == "GET":
         return render(request, "stash/intake/delivery.html", delivery_context(request))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
@@ -19,10 +21,17 @@ from wembit.web.studio.models import MAKER
 
 from .notion_chart import draw_notion, kinds
 
+if TYPE_CHECKING:
+    from uuid import UUID
+
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
 SHARP = ("needle", "pin", "cutter")
 
 
-def notions_context(request, chosen: Item | None = None) -> dict:
+def notions_context(request: Request, chosen: Item | None = None) -> dict:
     items = queries.notions(request.studio)
     found = next((item for item in items if chosen and item.pk == chosen.pk), None)
     return {
@@ -36,12 +45,12 @@ def notions_context(request, chosen: Item | None = None) -> dict:
 
 
 @require_GET
-def home(request):
+def home(request: Request) -> HttpResponse:
     return render(request, "stash/notions/notions.html", notions_context(request))
 
 
 @require_http_methods(["GET", "POST"])
-def notion(request, notion_id):
+def notion(request: Request, notion_id: UUID) -> HttpResponse:
     """One notion in the tray: its lots, and what is told of it."""
     found = queries.notion_of(request.studio, notion_id)
     if request.method == "GET":
@@ -54,7 +63,7 @@ def notion(request, notion_id):
     return redirect("stash:notion", studio=request.studio.slug, notion_id=notion_id)
 
 
-def _said(request, item: Item) -> dict:
+def _said(request: Request, item: Item) -> dict:
     """Size and what tells this notion from others. Raises `Refusal`."""
     given, told, size = request.POST, dict(item.told), item.size_mm
     if item.notion != "needle":

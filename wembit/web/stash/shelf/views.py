@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django import forms
 from django.contrib import messages
 from django.http import Http404, HttpResponse
@@ -32,11 +34,18 @@ from wembit.web.uploads import cleaned
 from .shelf_chart import GROUPS, PX2_PER_GRAM, boards, draw, step_chart
 from .wool_forms import drawings
 
+if TYPE_CHECKING:
+    from typing import Any
+    from uuid import UUID
+
+    from wembit.web.request import Request
+    from wembit.web.studio.models import Studio
+
 FORM_CHOICES = [(key, form.name) for key, form in FORMS.items()]
 MOST_SHOWN = 80  # bags drawn at once; more come as one scrolls
 
 
-def filters_of(request) -> queries.ShelfFilters:
+def filters_of(request: Request) -> queries.ShelfFilters:
     given = request.GET
     return queries.ShelfFilters(
         words=given.get("words", "")[:80],
@@ -52,7 +61,7 @@ def whole_number(text: str) -> int:
     return int(text) if text.isascii() and text.isdigit() and len(text) < 7 else 0
 
 
-def shelf_context(request) -> dict:
+def shelf_context(request: Request) -> dict:
     """The shelf with its sieve; the whole shelf's boards are kept until something changes."""
     studio, filters = request.studio, filters_of(request)
     by = request.GET.get("by", "breed")
@@ -81,7 +90,7 @@ def shelf_context(request) -> dict:
     }
 
 
-def drawn_boards(studio, filters, by: str, start: int, rest) -> tuple[str, int]:
+def drawn_boards(studio: Studio, filters, by: str, start: int, rest) -> tuple[str, int]:
     """The boards as markup, from the lot at `start` on, and how many lots there are in all."""
     lots, lot_count = queries.shelf(studio, filters, by, start, MOST_SHOWN)
     context = {
@@ -100,13 +109,13 @@ def draw_mark() -> float:
 
 
 @require_GET
-def home(request):
+def home(request: Request) -> HttpResponse:
     """The shelf; the boards alone for htmx."""
     context = shelf_context(request)
     return HttpResponse(context["boards"]) if request.htmx else render(request, "stash/shelf/shelf.html", context)
 
 
-def lot_context(request, lot: Lot) -> dict:
+def lot_context(request: Request, lot: Lot) -> dict:
     promises = queries.promises_on(lot)
     lot.promised = sum((promise.amount for promise in promises), 0)
     lines = queries.history(lot)
@@ -133,7 +142,7 @@ def _centimetres(lot: Lot) -> float | None:
 
 
 @require_GET
-def lot(request, lot_id):
+def lot(request: Request, lot_id: UUID) -> HttpResponse:
     """A lot in the tray beside the shelf; alone for htmx."""
     found = queries.lot_of(request.studio, lot_id)
     context = lot_context(request, found)
@@ -142,7 +151,7 @@ def lot(request, lot_id):
     return page(request, "stash/shelf/shelf.html", "stash/shelf/_lot.html", context)
 
 
-def lot_again(request, found: Lot, faults: dict, **more):
+def lot_again(request: Request, found: Lot, faults: dict, **more) -> HttpResponse:
     """The lot's tray with its faults; beside the shelf when the page came without htmx."""
     context = {**lot_context(request, queries.lot_of(request.studio, found.pk)), **more}
     if request.htmx:
@@ -150,12 +159,12 @@ def lot_again(request, found: Lot, faults: dict, **more):
     return again(request, "stash/shelf/shelf.html", {**context, **shelf_context(request)}, faults)
 
 
-def lot_done(request, lot_id, said: str):
+def lot_done(request: Request, lot_id: UUID, said: str) -> HttpResponse:
     messages.success(request, said)
     return redirect("stash:lot", studio=request.studio.slug, lot_id=lot_id)
 
 
-def _on_lot(request, lot_id, do, said: str, *, zero: bool = False):
+def _on_lot(request: Request, lot_id: UUID, do, said: str, *, zero: bool = False):
     """Read an amount, do something with the lot, answer with its tray."""
     found = queries.lot_of(request.studio, lot_id)
     try:
@@ -174,7 +183,7 @@ def _on_lot(request, lot_id, do, said: str, *, zero: bool = False):
 
 
 @require_POST
-def take(request, lot_id):
+def take(request: Request, lot_id: UUID) -> HttpResponse:
     def do(found, amount):
         broken = queries.promises_broken_by(found, amount)
         if broken and not request.POST.get("anyway"):
@@ -188,14 +197,14 @@ def take(request, lot_id):
 
 
 @require_POST
-def give_back(request, lot_id):
+def give_back(request: Request, lot_id: UUID) -> HttpResponse:
     return _on_lot(
         request, lot_id, lambda lot, n: put_back(request.member, lot.pk, n, press=press_of(request)), "Put back."
     )
 
 
 @require_POST
-def weigh(request, lot_id):
+def weigh(request: Request, lot_id: UUID) -> HttpResponse:
     return _on_lot(
         request,
         lot_id,
@@ -205,15 +214,15 @@ def weigh(request, lot_id):
 
 
 @require_POST
-def split_lot(request, lot_id):
+def split_lot(request: Request, lot_id: UUID) -> HttpResponse:
     return _on_lot(
         request, lot_id, lambda lot, n: split(request.member, lot.pk, n, press=press_of(request)), "Two bags now."
     )
 
 
 @require_POST
-def throw_away(request, lot_id):
-    def do(lot, amount):
+def throw_away(request: Request, lot_id: UUID) -> HttpResponse:
+    def do(lot: Lot, amount):
         why = request.POST.get("why", "")[:120]
         return discard(request.member, lot.pk, amount, press=press_of(request), why=why)
 
@@ -221,7 +230,7 @@ def throw_away(request, lot_id):
 
 
 @require_POST
-def merge_lot(request, lot_id):
+def merge_lot(request: Request, lot_id: UUID) -> HttpResponse:
     found = queries.lot_of(request.studio, lot_id)
     try:
         into = forms.UUIDField().clean(request.POST.get("into", ""))
@@ -234,7 +243,7 @@ def merge_lot(request, lot_id):
 
 
 @require_POST
-def take_back(request, entry_id):
+def take_back(request: Request, entry_id: UUID) -> HttpResponse:
     """Take back one line of a lot's ledger."""
     lot_id = request.POST.get("lot", "")
     _, faults = tried(lambda: undo(request.member, press=press_of(request), entry_id=entry_id))
@@ -257,13 +266,13 @@ class DescribeForm(forms.Form):
     breed = forms.ChoiceField(required=False)
     form = forms.ChoiceField(choices=FORM_CHOICES, required=False)
 
-    def __init__(self, given, studio):
+    def __init__(self, given: Any, studio: Studio) -> None:
         super().__init__(given)
         self.fields["breed"].choices = queries.breed_choices(studio)
 
 
 @require_POST
-def describe_lot(request, lot_id):
+def describe_lot(request: Request, lot_id: UUID) -> HttpResponse:
     """What the bag is: colour, dye lot, drawer, picture; and its item: name, breed, form, least amount, grams a metre."""
     found = queries.lot_of(request.studio, lot_id)
     form = DescribeForm(request.POST, request.studio)
@@ -288,7 +297,7 @@ def describe_lot(request, lot_id):
     if "name" in request.POST:
         said["name"] = form.cleaned_data["name"]
 
-    def do():
+    def do() -> None:
         given = form.cleaned_data
         photo = cleaned(request.FILES.get("photo"), request.studio)
         srgb = given["srgb"] if request.POST.get("has_colour") else ""

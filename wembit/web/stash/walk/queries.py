@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db.models import Count, F, Max, Min, Q
@@ -12,6 +13,9 @@ from django.db.models import Count, F, Max, Min, Q
 from wembit.web import clock
 from wembit.web.stash.models import Lot, Reminder
 from wembit.web.stash.queries import with_promised
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 ASLEEP_DAYS = 180
 
@@ -27,7 +31,7 @@ class Place:
     oldest: dt.datetime | None
 
 
-def places(studio) -> list[Place]:
+def places(studio: Studio) -> list[Place]:
     """Where bags lie, that first which was not walked for longest."""
     rows = (
         Lot.objects.of(studio)
@@ -40,28 +44,28 @@ def places(studio) -> list[Place]:
     return sorted(found, key=lambda place: (not place.never, place.oldest or now, place.name))
 
 
-def bags_in(studio, drawer_id: UUID | None) -> list[Lot]:
+def bags_in(studio: Studio, drawer_id: UUID | None) -> list[Lot]:
     """The bags of a drawer, or of none, in the order of the walk."""
     lots = with_promised(Lot.objects.of(studio).on_shelf()).select_related("item", "drawer").filter(drawer=drawer_id)
     return list(lots.order_by("item__kind", "item__breed", "item__form", "item__name", "dye_lot", "made_at", "pk"))
 
 
-def not_weighed_today(studio, bags: Sequence[Lot]) -> list[Lot]:
+def not_weighed_today(studio: Studio, bags: Sequence[Lot]) -> list[Lot]:
     """Those of the bags that this day's walk has gone past."""
     today, zone = clock.today(studio), clock.zone(studio)
     return [lot for lot in bags if not lot.recounted_at or lot.recounted_at.astimezone(zone).date() != today]
 
 
-def asleep(studio) -> list[Lot]:
+def asleep(studio: Studio) -> list[Lot]:
     """Bags that nobody has touched for half a year, the longest first."""
     before = clock.now() - dt.timedelta(days=ASLEEP_DAYS)
     lots = Lot.objects.of(studio).on_shelf().annotate(touched=Max("movements__entry__happened_at"))
     return list(lots.filter(touched__lt=before).select_related("item", "drawer").order_by("touched")[:12])
 
 
-def reminders(studio) -> list[Reminder]:
+def reminders(studio: Studio) -> list[Reminder]:
     return list(Reminder.objects.of(studio).select_related("drawer").order_by(F("due").asc(), "words"))
 
 
-def reminders_due(studio) -> list[Reminder]:
+def reminders_due(studio: Studio) -> list[Reminder]:
     return list(Reminder.objects.of(studio).filter(due__lte=clock.today(studio)).select_related("drawer"))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django import forms
@@ -28,10 +29,15 @@ from wembit.web.studio.models import MAKER
 
 from . import queries
 
+if TYPE_CHECKING:
+    from django.http import HttpResponse
+
+    from wembit.web.request import Request
+
 LARGE, LEAST = 45_000.0, 900.0  # px² of the largest bag of the place, to which the others are drawn, and the least
 
 
-def home_context(request) -> dict:
+def home_context(request: Request) -> dict:
     return {
         "shelf": queries.places(request.studio),
         "asleep": queries.asleep(request.studio),
@@ -41,12 +47,12 @@ def home_context(request) -> dict:
 
 
 @require_GET
-def home(request):
+def home(request: Request) -> HttpResponse:
     """Where to walk: the places, that first which was not walked for longest."""
     return render(request, "stash/walk/walk.html", home_context(request))
 
 
-def place_context(request, drawer_id: UUID | None, lot_id: str) -> dict:
+def place_context(request: Request, drawer_id: UUID | None, lot_id: str) -> dict:
     """The bag in hand, the one before and the one after; after the last one, the end of the walk."""
     bags = queries.bags_in(request.studio, drawer_id)
     if not bags:
@@ -67,7 +73,7 @@ def place_context(request, drawer_id: UUID | None, lot_id: str) -> dict:
 
 
 @require_http_methods(["GET", "POST"])
-def place(request, drawer_id=None):
+def place(request: Request, drawer_id: UUID | None = None) -> HttpResponse:
     """One bag after another: weigh, Enter, next. Enter alone goes on without weighing."""
     context = place_context(request, drawer_id, request.GET.get("bag", ""))
     if request.method == "GET":
@@ -91,7 +97,7 @@ def place(request, drawer_id=None):
     return redirect(f"{reverse(where[0], args=[request.studio.slug, *where[1]])}?bag={after}")
 
 
-def _say(request, lot: Lot, found: Decimal) -> None:
+def _say(request: Request, lot: Lot, found: Decimal) -> None:
     """What was found, and what the difference can mean."""
     amount = " ".join(numbers.amount(found, lot.item.unit, request.studio))
     away = found - lot.on_hand
@@ -104,7 +110,7 @@ def _say(request, lot: Lot, found: Decimal) -> None:
 
 
 @require_POST
-def new_reminder(request):
+def new_reminder(request: Request) -> HttpResponse:
     request.member.must_be(MAKER)
     faults, due, every = {}, None, 0
     try:
@@ -128,7 +134,7 @@ def new_reminder(request):
 
 
 @require_POST
-def tick(request, reminder_id):
+def tick(request: Request, reminder_id: UUID) -> HttpResponse:
     kept = tick_reminder(request.member, reminder_id)
     messages.success(request, f"Looked at. Next time {kept.due:%-d %B}." if kept else "Looked at.")
     return redirect("stash:walk", studio=request.studio.slug)
