@@ -6,7 +6,7 @@ import datetime as dt
 import random
 import uuid
 from decimal import Decimal
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.core.files.base import ContentFile
 from django.db import connection
@@ -123,7 +123,7 @@ class _Builder:
         keep_reminder(self.owner, "moths in the fleeces", self.today + dt.timedelta(9), every_days=42, drawer="E1")
         keep_reminder(self.owner, "damp behind the shelf", self.today + dt.timedelta(30), every_days=90)
 
-    def day(self, ago: int, hour: int = 10):
+    def day(self, ago: int, hour: int = 10) -> Any:
         moment = min(clock.at(self.studio, self.today - dt.timedelta(ago), hour), self.now)
         return clock.as_of(moment)
 
@@ -136,10 +136,10 @@ class _Builder:
                 self._lay_in(bag, nth)
         for supply in SUPPLIES:
             with self.day(129, 15):
-                item = {"kind": "notion", "name": supply.name, "unit": supply.unit, "notion": supply.notion,
+                said = {"kind": "notion", "name": supply.name, "unit": supply.unit, "notion": supply.notion,
                         "size_mm": supply.size_mm and Decimal(str(supply.size_mm))}  # fmt: skip
                 entry = lay_in(
-                    self.owner, item, Decimal(str(supply.amount)), press=self.press(), srgb=supply.srgb,
+                    self.owner, said, Decimal(str(supply.amount)), press=self.press(), srgb=supply.srgb,
                     drawer=supply.drawer,
                 )  # fmt: skip
                 item = self._minimum(entry, supply.minimum)
@@ -163,7 +163,7 @@ class _Builder:
         Lot.objects.filter(movements__entry=entry).update(made_at=one_after_another)
 
     def _minimum(self, entry: Entry, minimum: float) -> Item:
-        item = entry.movements.first().lot.item
+        item = entry.movements.all()[0].lot.item
         if minimum:
             item.minimum = Decimal(str(minimum))
             item.save(update_fields=["minimum"])
@@ -210,10 +210,10 @@ class _Builder:
         self._begin(crab, 4, self.maker, share=0.4)
         with self.day(2):
             put_on_list(self.owner, {self._offer("rust", 25): 1, self._offer("core", 500): 1})
-            order = self.items["rust"].offers.first().supplier.orders.get(state="draft")
+            order = self.items["rust"].offers.all()[0].supplier.orders.get(state="draft")
             send_order(self.owner, order.pk)
 
-    def _plan(self, figure: str, count: int, name: str, *, due: int, start: int):
+    def _plan(self, figure: str, count: int, name: str, *, due: int, start: int) -> Any:
         day = self.today
         return plan_project(
             self.owner, self.ways[figure].pk, name=name, count=count, due=day + dt.timedelta(due),
@@ -229,7 +229,7 @@ class _Builder:
             with self.day(begin - 2 * number - 1, 19):
                 finish_making(maker, making.pk)
 
-    def _begin(self, project: Project, ago: int, maker: Member, share: float):
+    def _begin(self, project: Project, ago: int, maker: Member, share: float) -> Any:
         """Begin a making and take the wool for a share of its pieces, a little more or less than planned."""
         with self.day(ago):
             making = begin_making(maker, project.pk)
@@ -243,7 +243,7 @@ class _Builder:
                     mark_piece(maker, piece.piece.pk, "fitted" if share == 1.0 else "made")
         return making
 
-    def _take(self, maker: Member, each) -> None:
+    def _take(self, maker: Member, each: Any) -> None:
         wanted = Decimal(str(round(each.grams.p50 * self.chance.lognormvariate(0.02, 0.16), 2)))
         wanted = max(wanted, LEAST)
         source = next((source for source in sources(each.layer) if source.lot.on_hand >= wanted), None)
@@ -263,12 +263,12 @@ class _Builder:
             receive_order(self.owner, order.pk, parcels, press=self.press())
             Lot.objects.filter(studio=self.studio, dye_lot=f"D-{came}").update(made_at=clock.now())
 
-    def _offer(self, name: str, pack: int | None):
+    def _offer(self, name: str, pack: int | None) -> Any:
         offers = Offer.objects.filter(item=self.items[name], supplier__name=SELLERS[0].name)
         return (offers.get(pack=pack) if pack else offers.order_by("pack")[1]).pk
 
     def _lot(self, name: str) -> Lot:
-        return self.items[name].lots.order_by("-on_hand").first()
+        return self.items[name].lots.order_by("-on_hand")[0]
 
 
 def load_figure(studio: Studio, figure: DemoFigure, items: dict[str, Item]) -> Colourway:

@@ -11,6 +11,7 @@ import socket
 import subprocess
 import sys
 from pathlib import Path
+from typing import Any
 
 from .cluster import Cluster, Trouble, binaries, home, wait_for_end
 
@@ -45,12 +46,12 @@ class House:
         self.pid_file = self.folder / "server.pid"
 
     def open(self) -> None:
-        if self.cluster and not self.cluster.running():
-            self.started_cluster = True
+        address = self.given
+        if self.cluster:
+            self.started_cluster = not self.cluster.running()
             self.cluster.start()
-        elif self.cluster:
-            self.cluster.start()
-        os.environ["DATABASE_URL"] = self.given or self.cluster.url
+            address = self.cluster.url
+        os.environ["DATABASE_URL"] = address or ""
         os.environ.setdefault("WEMBIT_SECRET_KEY", self._secret())
         os.environ.setdefault(
             "OPENBLAS_NUM_THREADS", "1"
@@ -61,7 +62,7 @@ class House:
         Path(os.environ["WEMBIT_MEDIA"]).mkdir(parents=True, exist_ok=True)
 
     def close(self) -> None:
-        if self.started_cluster:
+        if self.cluster and self.started_cluster:
             self.cluster.stop()
 
     def server(self) -> int | None:
@@ -131,7 +132,7 @@ def serve(house: House, options: argparse.Namespace) -> int:
     server = subprocess.Popen(command, cwd=CHECKOUT, start_new_session=True)
     house.pid_file.write_text(str(server.pid))
 
-    def end(*_) -> None:
+    def end(*_: Any) -> None:
         server.terminate()
 
     signal.signal(signal.SIGINT, end)

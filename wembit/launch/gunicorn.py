@@ -1,6 +1,7 @@
 """Settings of the web server."""
 
 import gc
+from typing import Any
 
 from django.urls import get_resolver
 
@@ -17,13 +18,13 @@ loglevel = "warning"
 graceful_timeout = 10
 
 
-def when_ready(server) -> None:
+def when_ready(server: Any) -> None:
     """All that is loaded stays for good: share it between the workers and never look through it for rubbish."""
     get_resolver().url_patterns  # noqa: B018  what views need is loaded here, once, not in each worker
     gc.collect()
     gc.freeze()
 
 
-def post_worker_init(worker) -> None:
+def post_worker_init(worker: Any) -> None:
     """Look for rubbish seldom: a page makes hundreds of thousands of things, nearly all of which go by themselves."""
     gc.set_threshold(20_000, 20, 20)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import select
 import time
+from typing import Any
 
 from gunicorn.http.errors import NoMoreData
 from gunicorn.workers.gthread import TConn, ThreadWorker
@@ -16,29 +17,29 @@ BODY_SECONDS = 120.0  # 40 MB over a line of 3 Mb/s
 class TimedSocket:
     """A socket whose `recv` waits until a deadline and not longer; everything else is the socket's own."""
 
-    def __init__(self, sock) -> None:
+    def __init__(self, sock: Any) -> None:
         self._sock = sock
         self.deadline = math.inf
 
-    def recv(self, *arguments):
+    def recv(self, *arguments: Any) -> Any:
         left = self.deadline - time.monotonic()
         if left <= 0 or not select.select([self._sock], [], [], None if left == math.inf else left)[0]:
             raise NoMoreData()
         return self._sock.recv(*arguments)
 
-    def __getattr__(self, name: str):
+    def __getattr__(self, name: str) -> Any:
         return getattr(self._sock, name)
 
 
 class PatientWorker(ThreadWorker):
     """Many threads may wait for requests; how many work at once is the application's affair (`wembit.web.wsgi`)."""
 
-    def handle(self, conn: TConn):
+    def handle(self, conn: TConn) -> Any:
         if not isinstance(conn.sock, TimedSocket):
-            conn.sock = TimedSocket(conn.sock)
-        conn.sock.deadline = time.monotonic() + HEAD_SECONDS
+            conn.sock = TimedSocket(conn.sock)  # type: ignore[assignment] # all of a socket but its type
+        conn.sock.deadline = time.monotonic() + HEAD_SECONDS  # type: ignore[attr-defined]
         return super().handle(conn)
 
-    def handle_request(self, req, conn: TConn):
-        conn.sock.deadline = time.monotonic() + BODY_SECONDS
+    def handle_request(self, req: Any, conn: TConn) -> Any:
+        conn.sock.deadline = time.monotonic() + BODY_SECONDS  # type: ignore[attr-defined]
         return super().handle_request(req, conn)

@@ -23,7 +23,7 @@ class MeasureField(forms.Field):
     """A length in mm or a weight in g, as a Decimal."""
 
     def __init__(
-        self, *, measure: str, unit: str, hand=units.Hand(), most: float = 1e6, least: float = 0, **options
+        self, *, measure: str, unit: str, hand: Any = units.Hand(), most: float = 1e6, least: float = 0, **options: Any
     ) -> None:
         super().__init__(**options)
         self.measure, self.unit, self.hand, self.most, self.least = measure, unit, hand, most, least
@@ -32,7 +32,7 @@ class MeasureField(forms.Field):
     def suffix(self) -> str:
         return {"length": " mm", "weight": " g"}.get(self.measure, "")
 
-    def to_python(self, value):
+    def to_python(self, value: Any) -> Any:
         text = (value or "").strip()[:60]
         if not text:
             return None
@@ -48,7 +48,7 @@ class MeasureField(forms.Field):
             )
         return Decimal(str(found.value)).quantize(STEP)
 
-    def validate(self, value) -> None:
+    def validate(self, value: Any) -> None:
         if value is None and self.required:
             raise ValidationError("Write how much, like 7.5 g." if self.measure == "weight" else "Write a length.")
 
@@ -90,7 +90,9 @@ def hand_of(member: Member, item: Item | None = None) -> units.Hand:
     """What a pinch, a palm and a metre weigh: of this item where the scale has shown it, else the member's own pinch."""
     pinch = (item.pinch_g if item else None) or member.pinch_g
     palm = item.palm_g if item else None
-    return units.Hand(pinch and float(pinch), palm and float(palm), item.grams_a_metre if item else None)
+    return units.Hand(
+        float(pinch) if pinch else None, float(palm) if palm else None, item.grams_a_metre if item else None
+    )
 
 
 def weight_field(member: Member, item: Item | None = None, **options: Any) -> MeasureField:

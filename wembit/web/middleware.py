@@ -23,7 +23,7 @@ class StudioMiddleware:
         self.get_response = get_response
 
     def __call__(self, request: Request) -> HttpResponse:
-        request.studio = request.member = None  # type: ignore[assignment]  until an address names one
+        request.studio = request.member = None  # type: ignore[assignment] # until an address names one
         response = self.get_response(request)
         asked = request.method in ("GET", "HEAD") or getattr(request, "saved_nothing", False)
         refused = response.status_code >= 400  # and has changed nothing

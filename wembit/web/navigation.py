@@ -85,4 +85,4 @@ def _stash(studio: Studio) -> str:
 
 def _restock(studio: Studio) -> str:
     count, by = order_line(studio)
-    return f"order {count} by {spoken(by, clock.today(studio))}" if count else "nothing to order"
+    return f"order {count} by {spoken(by, clock.today(studio))}" if count and by else "nothing to order"

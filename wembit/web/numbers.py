@@ -71,7 +71,9 @@ def amount(value: float | Decimal, unit: str, studio: Studio) -> tuple[str, str]
         return grams(value, studio)
     if unit == MILLIMETRES:
         return (
-            (plain(float(value) / 1000, 2, studio.decimal_mark), "m") if abs(value) >= 1000 else length(value, studio)
+            (plain(float(value) / 1000, 2, studio.decimal_mark), "m")
+            if abs(float(value)) >= 1000
+            else length(value, studio)
         )
     return plain(value, 0), "piece" if value == 1 else "pieces"
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
@@ -10,7 +10,7 @@ if TYPE_CHECKING:
 NUL = "\0"
 
 
-def without_nul(data):
+def without_nul(data: Any) -> Any:
     """The same parameters without NUL characters; the very same object where there is none."""
     if not any(NUL in value for _, values in data.lists() for value in values):
         return data
@@ -23,10 +23,10 @@ def without_nul(data):
 class PlainTextMiddleware:
     """Takes NUL characters out of what was asked and entered."""
 
-    def __init__(self, get_response) -> None:
+    def __init__(self, get_response: Any) -> None:
         self.get_response = get_response
 
-    def __call__(self, request: Request):
+    def __call__(self, request: Request) -> Any:
         request.GET = without_nul(request.GET)
         if request.method == "POST":
             request.POST = without_nul(request.POST)

@@ -12,6 +12,9 @@ from django.shortcuts import render
 from .errors import Refusal
 
 if TYPE_CHECKING:
+    from wembit.web.request import Request
+
+if TYPE_CHECKING:
     pass
 
 
@@ -35,10 +38,10 @@ def again(request: HttpRequest, template: str, context: dict, faults: dict[str, 
 
 def page(request: HttpRequest, whole: str, fragment: str, context: dict, status: int = 200) -> HttpResponse:
     """The fragment for htmx, else the whole page that includes it."""
-    return render(request, fragment if request.htmx else whole, context, status=status)
+    return render(request, fragment if getattr(request, "htmx", False) else whole, context, status=status)
 
 
-def local_path(address: str, request: HttpRequest) -> str:
+def local_path(address: str, request: Request) -> str:
     """The path of an address of this host, else the studio's first page."""
     host = request.get_host()
     _, marker, path = address.partition(f"//{host}/")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import io
 import uuid
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.core.files.base import ContentFile
 from PIL import Image, ImageOps, UnidentifiedImageError
@@ -20,7 +20,7 @@ SIDE = 1600
 FORMATS = ("JPEG", "PNG", "WEBP")
 
 
-def cleaned(upload, studio: Studio) -> ContentFile | None:
+def cleaned(upload: Any, studio: Studio) -> ContentFile | None:
     """A JPEG of at most 1600 px, named within the studio's folder. Raises `Refusal`; None for no file."""
     if not upload:
         return None

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from django.urls import include, path
+from django.urls import URLPattern, URLResolver, include, path
 
 from wembit.web import views
 from wembit.web.studio import sign_in_views
 
-places = [
+places: list[URLPattern | URLResolver] = [
     path("", views.today, name="today"),
     path("", include("wembit.web.studio.urls")),
     path("figures/", include("wembit.web.figures.urls")),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import mimetypes
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.conf import settings
 from django.contrib import messages
@@ -71,7 +71,8 @@ def undo_last(request: Request) -> HttpResponse:
     """Take this member's last entry back."""
     try:
         entry = undo(request.member, press=press_of(request))
-        was = "the weighing" if entry.reverses.verb == RECOUNT else entry.reverses.verb
+        verb = entry.reverses.verb if entry.reverses else entry.verb
+        was = "the weighing" if verb == RECOUNT else verb
         messages.success(request, f"Taken back: {was}.")
     except Refusal as trouble:
         messages.warning(request, trouble.message)
@@ -79,7 +80,7 @@ def undo_last(request: Request) -> HttpResponse:
 
 
 @require_GET
-def picture(request: Request, name: str) -> HttpResponse:
+def picture(request: Request, name: str) -> FileResponse:
     """A picture of this studio; those of others are not there."""
     path = (Path(settings.MEDIA_ROOT) / str(request.studio.pk) / name).resolve()
     base = (Path(settings.MEDIA_ROOT) / str(request.studio.pk)).resolve()
@@ -102,11 +103,11 @@ def favicon(request: Request) -> HttpResponse:
     return redirect(staticfiles_storage.url("favicon.svg"))
 
 
-def forbidden(request: Request, exception=None) -> HttpResponse:
+def forbidden(request: Request, exception: Any = None) -> HttpResponse:
     return render(request, "403.html", {"reason": str(exception or "")}, status=403)
 
 
-def missing(request: Request, exception=None) -> HttpResponse:
+def missing(request: Request, exception: Any = None) -> HttpResponse:
     return render(request, "404.html", status=404)
 
 

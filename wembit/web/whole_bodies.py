@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import tempfile
 from threading import BoundedSemaphore
+from typing import Any
 
 WORKING = 4  # requests worked on at once in one process
 LARGEST_BYTES = 45_000_000  # a table of 40 MB and the form round it
@@ -20,11 +21,11 @@ ANSWERS = {
 class WholeBodies:
     """WSGI middleware: refuses a body by its length, reads it whole, and only then lets one of `working` threads work."""
 
-    def __init__(self, application, working: int = WORKING, largest: int = LARGEST_BYTES) -> None:
+    def __init__(self, application: Any, working: int = WORKING, largest: int = LARGEST_BYTES) -> None:
         self.application, self.largest = application, largest
         self.working = BoundedSemaphore(working)
 
-    def __call__(self, environ, start_response):
+    def __call__(self, environ: Any, start_response: Any) -> Any:
         text = environ.get("CONTENT_LENGTH") or "0"
         if not text.isascii() or not text.isdecimal():
             return _refused(400, start_response)
@@ -40,7 +41,7 @@ class WholeBodies:
             return self.application(environ, start_response)
 
 
-def _whole(stream, length: int):
+def _whole(stream: Any, length: int) -> Any:
     """The body in a file of its own, in memory while it is small. Raises OSError where it does not come."""
     body = tempfile.SpooledTemporaryFile(max_size=IN_MEMORY)  # noqa: SIM115  goes with the request
     while length > 0:
@@ -53,7 +54,7 @@ def _whole(stream, length: int):
     return body
 
 
-def _refused(status: int, start_response):
+def _refused(status: int, start_response: Any) -> Any:
     line, words = ANSWERS[status]
     start_response(line, [("Content-Type", "text/plain; charset=utf-8"), ("Content-Length", str(len(words))),
                           ("Connection", "close")])  # fmt: skip

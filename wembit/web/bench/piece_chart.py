@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from wembit.core.craft.materials import FORMS
 from wembit.core.drawing.views import view
@@ -60,7 +60,7 @@ def piece_picture(part: Part, scale: float, grams: float, form: str) -> PiecePic
     return PiecePicture(right - left, top, loose / 2, closed_path(rings))
 
 
-def column(line) -> Column:
+def column(line: Any) -> Column:
     most = max(line.grams.p90 * 1.35, float(line.taken) * 1.05, 1e-6)
 
     def y(grams: float) -> float:

@@ -7,7 +7,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.db.models import Count, F, Prefetch, Sum
+from django.db.models import Count, F, Prefetch, QuerySet, Sum
 from django.http import Http404
 
 from wembit.core.grams.estimate import Range
@@ -99,7 +99,7 @@ def layer_of(studio: Studio, layer_id: UUID) -> PieceLayer:
     return found
 
 
-def _lines(found) -> list[MakingLine]:
+def _lines(found: QuerySet[Making]) -> list[MakingLine]:
     layers = PieceLayer.objects.prefetch_related("item").order_by("position")
     pieces = Piece.objects.order_by("position").prefetch_related(Prefetch("layers", queryset=layers))
     rows = list(

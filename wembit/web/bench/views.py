@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.contrib import messages
@@ -10,6 +10,7 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
+from wembit.web.bench.models import PieceLayer
 from wembit.web.errors import Refusal
 from wembit.web.fields import amount_field
 from wembit.web.figures.queries import part_of
@@ -35,7 +36,6 @@ if TYPE_CHECKING:
 
     from django.http import HttpResponse
 
-    from wembit.web.figures.models import Layer
     from wembit.web.request import Request
 
 STEP_OF_ROLE = {"core": "make", "weighed": "join"}  # which step of the order of work takes a layer
@@ -52,7 +52,7 @@ def home(request: Request) -> HttpResponse:
     return render(request, "bench/bench.html", context)
 
 
-def making_context(request: Request, line, layer_id: UUID = None) -> dict:
+def making_context(request: Request, line: Any, layer_id: UUID | None = None) -> dict:
     """A making with one of its layers in hand: the asked one, else the next that has got nothing."""
     every = [(piece, each) for piece in line.pieces for each in piece.layers]
     piece, chosen = next(
@@ -68,7 +68,7 @@ def making_context(request: Request, line, layer_id: UUID = None) -> dict:
         "states": STATES,
         "all_taken": line.next is None,
     }
-    if chosen is None:
+    if chosen is None or piece is None:
         return context
     version = line.making.colourway.version
     part = part_of(version, piece.piece.part_key)
@@ -128,7 +128,7 @@ def back_from(request: Request, layer_id: UUID) -> HttpResponse:
         request.member, layer.pk, lot_id, amount, press=press_of(request)))  # fmt: skip
 
 
-def _take(request: Request, layer: Layer, lot_id: UUID, amount):
+def _take(request: Request, layer: PieceLayer, lot_id: UUID, amount: Any) -> Any:
     broken = promises_broken_by(lot_of(request.studio, lot_id), amount, layer.need)
     if broken and not request.POST.get("anyway"):
         names = " and ".join(sorted({promise.whose for promise in broken}))
@@ -136,7 +136,7 @@ def _take(request: Request, layer: Layer, lot_id: UUID, amount):
     return take(request.member, layer.pk, lot_id, amount, press=press_of(request))
 
 
-def _moved(request: Request, layer_id: UUID, do) -> HttpResponse:
+def _moved(request: Request, layer_id: UUID, do: Any) -> HttpResponse:
     layer = queries.layer_of(request.studio, layer_id)
     making_id = layer.piece.making_id
     faults: dict = {}

@@ -94,7 +94,25 @@ def _wools(studio: Studio, stamp: int) -> Wools:
         if own:
             named[3] = str(own)
         felting = (like or {}).get("felting", known.felting)
-        rows.append(Wool(*named, (light, a, b), free, source or known.name, micron or known.micron_um, felting))
+        lot_id, item_id, name, breed, form, drawer, dye_lot, srgb, hue = named
+        rows.append(
+            Wool(
+                lot_id,
+                item_id,
+                name,
+                breed,
+                form,
+                drawer,
+                dye_lot,
+                srgb,
+                hue,
+                (light, a, b),
+                free,
+                source or known.name,
+                micron or known.micron_um,
+                felting,
+            )
+        )
         kept.append(bytes(curve))
     curves = (
         np.frombuffer(b"".join(kept), dtype=KEPT_AS).astype(float).reshape(len(rows), -1) if rows else np.empty((0, 36))

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.db.models import Prefetch
+from django.db.models import Prefetch, QuerySet
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
@@ -29,7 +29,7 @@ def figures(studio: Studio) -> list[Figure]:
     return _with_newest(Figure.objects.of(studio))
 
 
-def _with_newest(figures_) -> list[Figure]:
+def _with_newest(figures_: QuerySet[Figure]) -> list[Figure]:
     versions = (
         Version.objects.select_related("studio")
         .order_by("-number")
@@ -43,7 +43,7 @@ def _with_newest(figures_) -> list[Figure]:
     return rows
 
 
-def _parts():
+def _parts() -> QuerySet[Part]:
     layers = Layer.objects.select_related("slot", "over").order_by("position")
     return Part.objects.order_by("position", "name").prefetch_related(Prefetch("layers", queryset=layers))
 
@@ -60,7 +60,7 @@ def figure_of(studio: Studio, figure_id: UUID) -> Figure:
 
 
 def newest_version(figure: Figure) -> Version:
-    return figure.versions.select_related("studio").order_by("-number").first()
+    return figure.versions.select_related("studio").order_by("-number")[0]
 
 
 def parts_of(version: Version) -> list[Part]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.apps import AppConfig
 
@@ -22,13 +22,13 @@ class PlanConfig(AppConfig):
         figure_changed.connect(keep_needs, dispatch_uid="plan.keep_needs")
 
 
-def keep_promises(sender, entry, items, **_) -> None:
+def keep_promises(sender: Any, entry: Any, items: Any, **_: Any) -> None:
     from .actions.reserve import reserve
 
     reserve(entry.studio, items)
 
 
-def keep_needs(sender, version: Version, **_) -> None:
+def keep_needs(sender: Any, version: Version, **_: Any) -> None:
     from .actions.follow_figure import follow_figure
 
     follow_figure(version)

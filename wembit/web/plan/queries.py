@@ -6,7 +6,7 @@ import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from django.db.models import Sum
@@ -56,7 +56,7 @@ def project_of(studio: Studio, project_id: UUID) -> Project:
     return project
 
 
-def open_needs(studio: Studio, **filters) -> list[Need]:
+def open_needs(studio: Studio, **filters: object) -> list[Need]:
     """Needs of open projects with `taken`, `left` (still to take) and `promised`, the earliest due first. Three queries."""
     needs = list(
         Need.objects.of(studio)
@@ -79,8 +79,8 @@ def needs_now(studio: Studio) -> list[Need]:
     return studio.once("needs", lambda: studio.cached_until_change("needs", lambda: open_needs(studio)))
 
 
-def _sums(model, need_ids: list[UUID]) -> dict[UUID, Decimal]:
-    rows = model.objects.filter(need__in=need_ids).order_by().values("need").annotate(total=Sum("amount"))
+def _sums(model: type[Movement] | type[Promise], need_ids: list[UUID]) -> dict[UUID, Decimal]:
+    rows: Any = model.objects.filter(need__in=need_ids).order_by().values("need").annotate(total=Sum("amount"))
     return dict(rows.values_list("need", "total"))
 
 

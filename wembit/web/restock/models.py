@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.db import models
 from django.db.models import Q
 from django.db.models.functions import Lower
@@ -66,9 +68,9 @@ class OrderLine(Owned):
         constraints = [models.UniqueConstraint(fields=["order", "item", "pack"], name="one_line_a_pack")]
 
     @property
-    def amount(self):
+    def amount(self) -> Any:
         return self.pack * self.count
 
     @property
-    def cost(self):
+    def cost(self) -> Any:
         return self.price * self.count

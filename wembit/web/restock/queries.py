@@ -9,7 +9,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.db.models import Q
+from django.db.models import Q, QuerySet
 from django.http import Http404
 
 from wembit.core.stock.forecast import Dated, Outlook, balances, forecast
@@ -22,8 +22,6 @@ from wembit.web.stash.queries import with_stock
 from .models import ARRIVED, DRAFT, SENT, Offer, Order, OrderLine, Supplier
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
-
     from wembit.web.studio.models import Studio
 
 HORIZON_DAYS = 180
@@ -89,10 +87,10 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
 
 
 def _tide(
-    item: Item, needs: Sequence[Need], offers: list[Offer], moving: list[OrderLine], listed: list[OrderLine], today
+    item: Item, needs: list[Need], offers: list[Offer], moving: list[OrderLine], listed: list[OrderLine], today: dt.date
 ) -> TideLine:
     demands = [Dated(need.project.start, float(need.left)) for need in needs]
-    receipts = [Dated(line.order.expected_on, float(line.amount)) for line in moving]
+    receipts = [Dated(line.order.expected_on, float(line.amount)) for line in moving if line.order.expected_on]
     on_hand = float(item.on_hand)
     choices: dict[Supplier, list[Offer]] = {}
     for offer in offers:
@@ -116,7 +114,7 @@ def offers_by_item(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[
     return found
 
 
-def sent_orders(studio: Studio):
+def sent_orders(studio: Studio) -> QuerySet[Order]:
     """Orders on their way: sent, or arrived by an entry that was taken back."""
     return Order.objects.of(studio).filter(Q(state=SENT) | Q(state=ARRIVED, entry__reversed_by__isnull=False))
 
@@ -147,7 +145,7 @@ class OrderPage:
         return self.goods + self.order.supplier.postage
 
 
-def orders(studio: Studio, found) -> list[OrderPage]:
+def orders(studio: Studio, found: QuerySet[Order]) -> list[OrderPage]:
     """Orders with their lines, suppliers and items."""
     rows = found.select_related("supplier").prefetch_related("lines__item").order_by("expected_on", "made_at")
     return [OrderPage(order, sorted(order.lines.all(), key=lambda line: line.item.name)) for order in rows]
@@ -175,7 +173,8 @@ def suppliers(studio: Studio) -> list[Supplier]:
 def order_line(studio: Studio) -> tuple[int, dt.date | None]:
     """How many items are to be ordered, and by when the first."""
     urgent = [tide for tide in tides_now(studio) if tide.to_order]
-    return len(urgent), min((tide.outlook.order_by for tide in urgent), default=None)
+    days = [tide.outlook.order_by for tide in urgent if tide.outlook.order_by]
+    return len(urgent), min(days, default=None)
 
 
 def newest_drawer(item: Item) -> str:

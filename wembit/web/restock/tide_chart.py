@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from .queries import TideLine
 
@@ -46,7 +47,7 @@ def chart(lines: Sequence[TideLine], today: dt.date) -> Chart:
     return Chart(tides, weeks)
 
 
-def _tide(line: TideLine, x, last: dt.date) -> Tide:
+def _tide(line: TideLine, x: Any, last: dt.date) -> Tide:
     most = max([step.grams for step in line.steps] + [float(line.item.on_hand), 1e-6])
     least = min([step.grams for step in line.steps] + [0.0])
     scale = HEIGHT / (most - least)

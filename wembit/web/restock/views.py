@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.contrib import messages
@@ -69,7 +69,7 @@ def item(request: Request, item_id: UUID) -> HttpResponse:
 def to_list(request: Request) -> HttpResponse:
     """Packs of offers of an item onto the lists of their suppliers: `pack_<offer>` = how many."""
     packs, faults = {}, {}
-    for name, value in request.POST.items():
+    for name, value in request.POST.dict().items():
         if not name.startswith("pack_") or not value.strip():
             continue
         try:
@@ -110,7 +110,7 @@ def send(request: Request, order_id: UUID) -> HttpResponse:
     return redirect("restock:home", studio=request.studio.slug)
 
 
-def arrival_context(request: Request, order_page) -> dict:
+def arrival_context(request: Request, order_page: Any) -> dict:
     rows = [
         {
             "line": line,
@@ -171,12 +171,12 @@ def to_supplier(request: Request, supplier_id: UUID) -> HttpResponse:
     return redirect(f"{reverse('restock:suppliers', args=[request.studio.slug])}?supplier={supplier_id}")
 
 
-def suppliers_again(request: Request, supplier_id: UUID, faults: dict) -> HttpResponse:
+def suppliers_again(request: Request, supplier_id: UUID | None, faults: dict) -> HttpResponse:
     return again(request, "restock/suppliers.html", suppliers_context(request, str(supplier_id)), faults)
 
 
 @require_POST
-def supplier(request: Request, supplier_id: UUID = None) -> HttpResponse:
+def supplier(request: Request, supplier_id: UUID | None = None) -> HttpResponse:
     days, postage, faults = 0, Decimal(0), {}
     try:
         days = forms.IntegerField(min_value=0, max_value=365).clean(request.POST.get("lead_days", ""))

@@ -6,7 +6,7 @@ import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from django.db.models import Case, Count, F, OuterRef, Q, Subquery, Sum, Value, When
@@ -17,6 +17,7 @@ from django.shortcuts import get_object_or_404
 from wembit.core.colour.conversions import GREY, HUES
 from wembit.core.craft.materials import BREEDS, FORMS
 from wembit.web import clock
+from wembit.web.stash.models import LotQuerySet
 
 from .models import (
     BLENDED_OUT,
@@ -38,8 +39,6 @@ from .models import (
 from .swatch import LOOK
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
-
     from wembit.web.studio.models import Member, Studio
 
 UNKNOWN = "unknown"  # the table's breed of a bag whose label is lost, or that is of the studio's own
@@ -54,7 +53,7 @@ def lot_of(studio: Studio, lot_id: UUID) -> Lot:
     return lot
 
 
-def with_promised(lots: Sequence[Lot]):
+def with_promised(lots: LotQuerySet) -> LotQuerySet:
     """The lots with `promised`: the grams of each that are promised, never more than it holds."""
     sums = Promise.objects.filter(lot=OuterRef("pk")).values("lot").annotate(total=Sum("amount")).values("total")
     return lots.annotate(promised=Coalesce(Subquery(sums), ZERO))
@@ -70,14 +69,14 @@ class ShelfFilters:
     free_only: bool = False
 
 
-def _at(field: str, values: Iterable[str]):
+def _at(field: str, values: Iterable[str]) -> Case:
     """The place of a field's value in a list of values, those not listed last."""
     places = [When(**{field: value}, then=Value(place)) for place, value in enumerate(values)]
     return Case(*places, default=Value(len(places)))
 
 
 OWN_FIRST = F("item__own_breed__name").asc(nulls_first=True)
-ORDERS = {
+ORDERS: dict[str, list[Any]] = {
     "breed": [
         "item__kind",
         "item__breed",
@@ -119,7 +118,7 @@ def fibre_lots(studio: Studio) -> list[Lot]:
     )
 
 
-def _on_shelf(studio: Studio, filters: ShelfFilters):
+def _on_shelf(studio: Studio, filters: ShelfFilters) -> LotQuerySet:
     lots = Lot.objects.of(studio).on_shelf()
     exact = {"item__form": filters.form, "hue": filters.hue}
     lots = lots.filter(**{key: value for key, value in exact.items() if value})
@@ -164,7 +163,7 @@ def items(studio: Studio) -> list[Item]:
     return with_stock(Item.objects.of(studio).order_by("kind", "name"))
 
 
-def with_stock(items_) -> list[Item]:
+def with_stock(items_: Iterable[Item]) -> list[Item]:
     """Items with `on_hand`, `promised`, `free` and `srgb` of the newest lot. Three queries."""
     found = list(items_)
     ids = [item.pk for item in found]

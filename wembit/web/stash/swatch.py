@@ -33,7 +33,7 @@ def swatches(colours: Sequence[str]) -> list[dict]:
 
 def swatch_of_lab(colour: Sequence[float]) -> dict:
     """The fields of a CIELAB colour. Raises `Refusal` where no wool can have it."""
-    found, reached = curves(np.array([ratios_of_lab(tuple(colour))]))
+    found, reached = curves(np.array([ratios_of_lab((colour[0], colour[1], colour[2]))]))
     if not reached[0]:
         raise Refusal(
             "No wool can have that colour. Check the three numbers: lightness 0 to 100, then a and b.", "colour"

@@ -32,7 +32,9 @@ def open_link(token: str) -> Link | None:
     """The link of that token, while it can be used."""
     links = Link.objects.filter(token_hash=hashed(token), used_at=None, expires_at__gt=clock.now())
     link = links.select_related("studio", "for_user").first()
-    return link if link and (link.purpose == Link.JOIN or holds(link, link.for_user)) else None
+    if link is None or link.purpose == Link.JOIN:
+        return link
+    return link if link.for_user and holds(link, link.for_user) else None
 
 
 def holds(link: Link, user: User) -> bool:

@@ -21,7 +21,7 @@ def keep_hand(request: HttpRequest, user: User) -> None:
 def members_here(request: HttpRequest, studio: Studio) -> list[Member]:
     """The members of the studio who have signed in on this device and whose password is still the same."""
     hands = dict(request.session.get(HANDS, {}))
-    hands.setdefault(str(request.user.pk), request.user.get_session_auth_hash())
+    hands.setdefault(str(request.user.pk), request.user.get_session_auth_hash())  # type: ignore[union-attr] # signed in
     members = Member.objects.filter(studio=studio, user__in=hands, user__is_active=True).select_related(
         "user", "studio"
     )
@@ -35,7 +35,7 @@ def members_here(request: HttpRequest, studio: Studio) -> list[Member]:
 def member_in_hand(request: HttpRequest, studio: Studio) -> Member | None:
     """The member who acts: the one with the tablet in hand when she belongs to this studio, else who signed in."""
     here = members_here(request, studio)
-    request.members_here = here  # type: ignore[attr-defined]  read as Request afterwards
+    request.members_here = here  # type: ignore[attr-defined] # read as Request afterwards
     wanted = request.session.get(IN_HAND, str(request.user.pk))
     found = next((member for member in here if str(member.user_id) == wanted), None)
     return found or next((member for member in here if member.user_id == request.user.pk), None)

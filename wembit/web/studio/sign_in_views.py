@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.contrib import messages
@@ -95,7 +95,7 @@ def first_visit(request: HttpRequest) -> HttpResponse:
 
 
 @transaction.atomic
-def _found(given: dict):
+def _found(given: dict) -> Any:
     user = new_user(given["username"], given["name"], given["password"])
     found_studio(given["studio_name"], user, timezone=given["timezone"], currency=given["currency"].upper())
     return user

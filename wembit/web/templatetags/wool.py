@@ -26,42 +26,42 @@ def _joined(pair: tuple[str, str]) -> str:
 
 
 @register.filter
-def g(value, studio: Studio):
+def g(value: Any, studio: Studio) -> Any:
     """Grams with their unit."""
     return _joined(numbers.grams(value or 0, studio))
 
 
 @register.filter
-def span(grams, studio: Studio):
+def span(grams: Any, studio: Studio) -> Any:
     """The 10–90 % range of something with `p10` and `p90`."""
     return _joined(numbers.span(grams.p10, grams.p90, studio))
 
 
 @register.filter
-def mm(value, studio: Studio):
+def mm(value: Any, studio: Studio) -> Any:
     """A length with its unit."""
     return _joined(numbers.length(value or 0, studio))
 
 
 @register.filter
-def mmtext(value, studio: Studio) -> str:
+def mmtext(value: Any, studio: Studio) -> str:
     """A length without markup."""
     return numbers.NARROW.join(numbers.length(value or 0, studio))
 
 
 @register.simple_tag(takes_context=True)
-def amount(context: dict[str, Any], value, unit: str = "g"):
+def amount(context: dict[str, Any], value: Any, unit: str = "g") -> Any:
     """An amount of an item, in its unit."""
     return _joined(numbers.amount(value or 0, unit, context["studio"]))
 
 
 @register.simple_tag(takes_context=True)
-def amount_text(context: dict[str, Any], value, unit: str = "g") -> str:
+def amount_text(context: dict[str, Any], value: Any, unit: str = "g") -> str:
     return numbers.NARROW.join(numbers.amount(value or 0, unit, context["studio"]))
 
 
 @register.simple_tag(takes_context=True)
-def take(context: dict[str, Any], value):
+def take(context: dict[str, Any], value: Any) -> Any:
     """Grams to take, small ones as a pinch."""
     if numbers.is_pinch(value):
         return format_html("a pinch ({})", _joined(numbers.grams(value, context["studio"])))
@@ -69,30 +69,30 @@ def take(context: dict[str, Any], value):
 
 
 @register.simple_tag(takes_context=True)
-def money(context: dict[str, Any], value) -> str:
+def money(context: dict[str, Any], value: Any) -> str:
     studio = context["studio"]
     text = f"{float(value):.2f}".replace(".", studio.decimal_mark)
     return format_html('<span class="num">{}</span>{}{}', text, numbers.NARROW, studio.currency)
 
 
 @register.filter
-def figure(value, studio: Studio):
+def figure(value: Any, studio: Studio) -> Any:
     """A bare number in the studio's decimal mark, as a field shows it."""
     return "" if value is None or value == "" else numbers.plain(value, 3, studio.decimal_mark)
 
 
 @register.filter
-def grams_field(value, studio: Studio):
+def grams_field(value: Any, studio: Studio) -> Any:
     return "" if value is None or value == "" else numbers.field_grams(value, studio)
 
 
 @register.filter
-def mm_field(value, studio: Studio):
+def mm_field(value: Any, studio: Studio) -> Any:
     return "" if value is None or value == "" else numbers.field_mm(value, studio)
 
 
 @register.simple_tag(takes_context=True)
-def day(context: dict[str, Any], date) -> str:
+def day(context: dict[str, Any], date: Any) -> str:
     """A date as a person says it; exact on hover and for screen readers."""
     if date is None:
         return ""
@@ -107,7 +107,7 @@ def day(context: dict[str, Any], date) -> str:
 
 
 @register.simple_tag(takes_context=True)
-def day_text(context: dict[str, Any], date):
+def day_text(context: dict[str, Any], date: Any) -> Any:
     return spoken(date, clock.today(context["studio"]))
 
 
@@ -118,19 +118,19 @@ def press() -> str:
 
 
 @register.filter
-def get(mapping, key: str):
+def get(mapping: Any, key: str) -> Any:
     return mapping.get(key) if hasattr(mapping, "get") else None
 
 
 @register.simple_tag(takes_context=True)
-def field(context: dict[str, Any], name: str, default=""):
+def field(context: dict[str, Any], name: str, default: str = "") -> Any:
     """What was entered in this field when the form came back, else `default`."""
     kept = context.get("kept")
     return kept.get(name, default) if kept else default
 
 
 @register.filter
-def picture_name(image):
+def picture_name(image: Any) -> Any:
     """The last part of a stored picture's name, as its address wants it."""
     return image.name.rpartition("/")[2] if image else ""
 
@@ -140,12 +140,12 @@ def measure(
     context: dict[str, Any],
     name: str,
     label: str,
-    kind="weight",
-    value="",
+    kind: str = "weight",
+    value: str = "",
     unit: str = "",
     hint: str = "",
-    size="",
-    item: Item = None,
+    size: str = "",
+    item: Item | None = None,
 ) -> dict:
     """A field for a length, a weight or a count, with the line that shows what was understood."""
     studio = context["studio"]
@@ -166,7 +166,15 @@ def measure(
 
 
 @register.inclusion_tag("_text.html", takes_context=True)
-def text(context: dict[str, Any], name: str, label: str, value="", hint: str = "", kind="text", **attributes) -> dict:
+def text(
+    context: dict[str, Any],
+    name: str,
+    label: str,
+    value: str = "",
+    hint: str = "",
+    kind: str = "text",
+    **attributes: Any,
+) -> dict:
     """A field of one line."""
     kept = context.get("kept")
     return {
@@ -181,7 +189,7 @@ def text(context: dict[str, Any], name: str, label: str, value="", hint: str = "
 
 
 @register.inclusion_tag("_choose.html", takes_context=True)
-def choose(context: dict[str, Any], name: str, label: str, options, value="", empty: str = "") -> dict:
+def choose(context: dict[str, Any], name: str, label: str, options: Any, value: str = "", empty: str = "") -> dict:
     """A list to choose from: pairs of value and words."""
     kept = context.get("kept")
     return {
@@ -195,31 +203,31 @@ def choose(context: dict[str, Any], name: str, label: str, options, value="", em
 
 
 @register.simple_tag(takes_context=True)
-def fault(context: dict[str, Any], name: str = ""):
+def fault(context: dict[str, Any], name: str = "") -> Any:
     """What is to be changed in a field, or (without a name) in the form as a whole."""
     words = (context.get("faults") or {}).get(name, "")
     return format_html('<p class="fault" role="alert">{}</p>', words) if words else ""
 
 
 @register.filter
-def way(points):
+def way(points: Any) -> Any:
     """Points as the data of an SVG path."""
     return "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in points)
 
 
 @register.filter
-def tick(point) -> str:
+def tick(point: Any) -> str:
     """A short upright stroke at a point, as path data."""
     return f"M{point[0]:.2f} {point[1] - 2:.2f}v4"
 
 
 @register.filter
-def add_mm(value, by) -> str:
+def add_mm(value: Any, by: Any) -> str:
     return f"{float(value) + float(by):.2f}"
 
 
 @register.filter
-def hours(minutes):
+def hours(minutes: Any) -> Any:
     """Minutes as a person says them: 45 min, 3 h 20."""
     whole = round(float(minutes))
     return f"{whole} min" if whole < 60 else f"{whole // 60} h {whole % 60:02d}"

@@ -16,6 +16,7 @@ from wembit.web.figures.to_core.estimating import LayerPlan, Palette, plan_figur
 from wembit.web.plan.actions.follow_figure import follow_figure
 from wembit.web.plan.models import PLANNED, Project, StandIn
 from wembit.web.plan.queries import project_of, stand_ins_of
+from wembit.web.stash.models import Item
 from wembit.web.studio.models import MAKER, Member
 
 from .follow_stand_in import thin_layer
@@ -69,7 +70,8 @@ def begin_making(member: Member, project_id: UUID) -> Making:
             position += 1
             layers = []
             for each in part_plan.layers:
-                layer = _layer(piece, each, part.count, needs, instead.get((each.item.pk, each.seen)))
+                assert each.item is not None, "bare slots were told above"
+                layer = _layer(piece, each, each.item, part.count, needs, instead.get((each.item.pk, each.seen)))
                 thin = under.get(layer.item_id) if layer.seen and layer.role == "cover" else None
                 if thin:
                     layers.append(thin_layer(thin, layer, needs.get((thin.new_id, False))))
@@ -82,11 +84,13 @@ def begin_making(member: Member, project_id: UUID) -> Making:
     return making
 
 
-def _layer(piece: Piece, plan: LayerPlan, count: int, needs: dict, instead: StandIn | None) -> PieceLayer:
+def _layer(
+    piece: Piece, plan: LayerPlan, planned: Item, count: int, needs: dict, instead: StandIn | None
+) -> PieceLayer:
     """What the layer takes for one of `count` pieces; of the fibre that stands in, where one does."""
-    item, ratio = (instead.new, instead.ratio) if instead else (plan.item, 1.0)
+    item, ratio = (instead.new, instead.ratio) if instead else (planned, 1.0)
     return PieceLayer(
-        studio=piece.studio, piece=piece, item=item, instead_of=plan.item if instead else None, seen=plan.seen,
+        studio=piece.studio, piece=piece, item=item, instead_of=planned if instead else None, seen=plan.seen,
         need=needs.get((item.pk, plan.seen)), role=plan.layer.role, slot_name=plan.layer.slot.name,
         rule_g=plan.grams.rule_g / count * ratio, bias=plan.grams.bias, sigma=plan.grams.sigma,
     )  # fmt: skip

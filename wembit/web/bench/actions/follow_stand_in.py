@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from typing import TYPE_CHECKING
+from uuid import UUID
 
-from django.db.models import F
+from django.db.models import F, QuerySet
 
 from wembit.web.bench.models import PieceLayer
 from wembit.web.plan.models import Need, StandIn
 
 if TYPE_CHECKING:
-    from wembit.web.stash.models import Item
+    pass
 
 
 def follow_stand_in(made: StandIn) -> None:
@@ -29,7 +30,7 @@ def follow_stand_in(made: StandIn) -> None:
     )
 
 
-def _untouched(made: StandIn):
+def _untouched(made: StandIn) -> QuerySet[PieceLayer]:
     """The layers of the makings that it is for, of which nothing was taken yet."""
     return PieceLayer.objects.filter(
         piece__making__project=made.project_id,
@@ -39,7 +40,7 @@ def _untouched(made: StandIn):
     )
 
 
-def _need(made: StandIn, item: Item, seen: bool):
+def _need(made: StandIn, item: UUID, seen: bool) -> UUID | None:
     return Need.objects.filter(project=made.project_id, item=item, seen=seen).values_list("pk", flat=True).first()
 
 
@@ -64,7 +65,7 @@ def _lifted(made: StandIn) -> None:
             layer.delete()
 
 
-def thin_layer(made: StandIn, cover: PieceLayer, need: Need) -> PieceLayer:
+def thin_layer(made: StandIn, cover: PieceLayer, need: UUID | None) -> PieceLayer:
     """The layer under a cover of the old fibre that still has its full weight; not stored."""
     return PieceLayer(
         studio=cover.studio, piece=cover.piece, item=made.new, instead_of=made.old, seen=False, need=need,

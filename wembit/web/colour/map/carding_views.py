@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import zlib
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from django.contrib import messages
@@ -40,14 +40,15 @@ FIELDS = {"amount": "card_grams", "grams": "card_grams", "form": "into", "loss":
 def card(request: Request) -> HttpResponse:
     """Make a bag of a recipe; the map comes back with what is wrong."""
     request.member.must_be(MAKER)
-    faults, made = {}, None
+    faults: dict[str, str] = {}
+    made: Any = None
     try:
         grams = weight_field(request.member, least=0.01).clean(request.POST.get("card_grams", ""))
     except ValidationError as fault:
         faults["card_grams"] = fault.messages[0]
     if not faults:
 
-        def do():
+        def do() -> Any:
             return blend(
                 request.member,
                 shares_of(request.POST.get("recipe", "")),
@@ -80,7 +81,7 @@ def drawn_tuft(request: Request, recipe: str) -> HttpResponse:
     passes = request.GET.get("passes", "")
     if passes not in map(str, PASSES) or any(lot.curve is None for lot in lots):
         raise Http404
-    curves = np.array([curve_of(lot.curve) for lot in lots])
+    curves = np.array([curve_of(bytes(lot.curve or b"")) for lot in lots])
     strands = tuft(
         curves,
         [share.parts for share in shares],
@@ -99,11 +100,12 @@ def habits(request: Request) -> HttpResponse:
     try:
         numbers_ = [number(given.get(name, "")) for name in ("fibres", "parts", "loss")]
     except ValueError:
-        numbers_ = [None]
-    if None in numbers_:
+        numbers_ = []
+    told = [value for value in numbers_ if value is not None]
+    if len(told) != 3:
         faults["loss"] = "Write whole numbers of fibres and parts, and the loss in per cent."
     else:
-        fibres, parts, loss = numbers_
+        fibres, parts, loss = told
         chosen = given.getlist("blends")
         _, faults = tried(
             lambda: keep_carding(request.member, chosen, fibres=int(fibres), parts=int(parts), loss_percent=loss)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 from wembit.core.colour.conversions import srgb_of_ratios
 from wembit.core.colour.difference import SAME, mottle_in_words
@@ -72,7 +73,7 @@ def recipes(
     some = wools.only(
         [n for n, wool in enumerate(wools.rows) if wool.form in forms and wool.free and wool.item_id != own]
     )
-    palette, found = some.palette(), []
+    palette, found = some.palette(), list[Any]()
     for count in range(2, fibres + 1):
         if found and found[-1].de00 <= SAME:
             break

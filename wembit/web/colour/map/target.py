@@ -64,7 +64,10 @@ def numbers_of(text: str) -> tuple[float, float, float] | None:
     for parts in (re.split(r"[;\s]+", text), text.split(",")):
         if len(parts) == 3:
             try:
-                return tuple(-units.number(p.strip()[1:]) if p.strip()[:1] in "-−" else units.number(p) for p in parts)
+                first, second, third = (
+                    -units.number(p.strip()[1:]) if p.strip()[:1] in "-−" else units.number(p) for p in parts
+                )
+                return first, second, third
             except ValueError:
                 continue
     return None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from PIL import Image
@@ -48,7 +49,7 @@ def told_in_words(text: str) -> dict:
     return swatch_of_lab(found)
 
 
-def told_by_instrument(upload) -> dict:
+def told_by_instrument(upload: Any) -> dict:
     """The first sample of an instrument's CSV. Raises `Refusal`."""
     if upload is None:
         raise Refusal("Choose the file that the instrument wrote.", "table")

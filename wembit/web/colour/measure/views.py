@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.contrib import messages
@@ -43,7 +43,8 @@ def tell_context(request: Request, lot: Lot) -> dict:
         trial = target_of({"colour": request.GET.get("colour", "")}, shelf)
     except Refusal:
         trial = None
-    lab = trial.lab if trial else (lot.lab_l, lot.lab_a, lot.lab_b) if lot.srgb else (60.0, 0.0, 5.0)
+    own = (lot.lab_l or 0.0, lot.lab_a or 0.0, lot.lab_b or 0.0) if lot.srgb else (60.0, 0.0, 5.0)
+    lab = trial.lab if trial else own
     others = shelf.only([n for n, wool in enumerate(shelf.rows) if wool.lot_id != str(lot.pk)])
     near = nearest(lab, [wool.lot_id for wool in others.rows], others.labs, NEIGHBOURS) if others.rows else []
     return {
@@ -55,7 +56,7 @@ def tell_context(request: Request, lot: Lot) -> dict:
         "nudges": [(each.name, each.text) for each in nudges(lab)],
         "neighbours": [(others.rows[each.index], each.de00) for each in near],
         "cards": [(kind, f"{kind} card") for kind in CARDS],
-        "curve": curve_of(lot.curve) if lot.curve else None,
+        "curve": curve_of(bytes(lot.curve)) if lot.curve else None,
     }
 
 
@@ -85,7 +86,7 @@ def tell(request: Request, lot_id: UUID) -> HttpResponse:
     return again(request, "colour/measure/tell.html", tell_context(request, lot), faults)
 
 
-def _spots(request: Request):
+def _spots(request: Request) -> Any:
     """Where wool and card were touched, and which card it is. Raises `Refusal`."""
     try:
         found = {

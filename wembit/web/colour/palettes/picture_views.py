@@ -60,13 +60,16 @@ def _looked_at(request: Request) -> dict:
     shelf, forms = wools(request.studio), blending_forms(request.studio)
     rows = []
     for lab, share in found:
-        target: Target = target_of({"colour": " ".join(f"{each:.2f}" for each in lab)}, shelf)
+        target = target_of({"colour": " ".join(f"{each:.2f}" for each in lab)}, shelf)
+        assert target is not None, "a colour was given"
         near = next(iter(singles(target, shelf, 1)), None)
         blend = None
         if near and near.de00 > SAME:
             some = recipes(target, shelf, forms, WANTED_G, **blending_habits(request.studio))
             blend = min(some, key=lambda recipe: recipe.de00, default=None)
-        rows.append(MainColour(target, round(share * 100), near, blend if blend and blend.de00 < near.de00 else None))
+        rows.append(
+            MainColour(target, round(share * 100), near, blend if blend and near and blend.de00 < near.de00 else None)
+        )
     drawn = bars([(row.target.srgb, share) for row, (_, share) in zip(rows, found, strict=True)])
     return {"rows": rows, "bars": drawn, "picture": _shown(plain)}
 

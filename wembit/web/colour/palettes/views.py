@@ -56,7 +56,7 @@ def _targets(request: Request) -> dict:
     upload = request.FILES.get("palette")
     if upload is None:
         raise Refusal("Choose a GIMP palette, a file that ends in .gpl.", "palette")
-    if upload.size > LARGEST:
+    if (upload.size or 0) > LARGEST:
         raise Refusal("That file is larger than half a megabyte. Send a smaller palette.", "palette")
     try:
         name, colours = read_palette(upload.read().decode("utf-8", errors="replace"))
@@ -65,7 +65,8 @@ def _targets(request: Request) -> dict:
     shelf, rows = wools(request.studio), []
     for srgb, called in colours[:SHOWN]:
         target = target_of({"colour": srgb}, shelf)
-        rows.append((called or srgb, target, singles(target, shelf, 1)))
+        if target is not None:
+            rows.append((called or srgb, target, singles(target, shelf, 1)))
     return {"name": name or upload.name, "rows": rows, "more": max(0, len(colours) - SHOWN)}
 
 

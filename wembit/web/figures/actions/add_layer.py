@@ -13,7 +13,7 @@ from wembit.web.studio.models import Member
 
 MOST = 30
 # what a new layer begins with; sizes are common practice and are changed at once
-BEGUN = {
+BEGUN: dict[str, dict[str, object]] = {
     "core": {"share": 0.4},
     "padding": {"thickness_mm": 3, "firmness": "airy", "share": 0.3},
     "cover": {"share": 1.0},

@@ -102,7 +102,7 @@ def _layers(part: Part, version: Version, covered: bool) -> None:
     slots = {slot.name: slot for slot in Slot.objects.filter(version=version)}
     inside = slots.get("core") or next(iter(slots.values()))
     main = slots.get("main") or next((slot for name, slot in slots.items() if name != "core"), inside)
-    rows = [(inside if covered else main, "core", None)]
+    rows: list[tuple[Slot, str, Slot | None]] = [(inside if covered else main, "core", None)]
     rows += [(main, "cover", inside)] if covered else []
     for position, (slot, role, over) in enumerate(rows):
         Layer.objects.create(

@@ -30,7 +30,7 @@ def choose_way(
         if part:
             edit.part(part)
             parts = school.get("parts", {})
-            own = {"parts": {**parts, part: {**parts.get(part, {}), question: way}}}
+            own: dict[str, object] = {"parts": {**parts, part: {**parts.get(part, {}), question: way}}}
         else:
             own = {question: way}
         edit.version.school = {**school, **own}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.contrib import messages
@@ -140,13 +140,13 @@ def compare(request: Request, figure_id: UUID) -> HttpResponse:
     others = [each for each in queries.figures(request.studio) if each.pk != figure.pk and each.newest]
     context = {
         "figure": figure, "left": left, "right": right, "ones": choices, "one": one, "two": two,
-        "twos": [*choices, *((each.newest.pk, each.name) for each in others)],
+        "twos": [*choices, *((each.newest.pk, each.name) for each in others if each.newest)],
         "sides": [left, right], **(compared(left, right) if right else {}),
     }  # fmt: skip
     return page(request, "figures/colourways/compare.html", "figures/colourways/_compare.html", context)
 
 
-def _uuid(text: str):
+def _uuid(text: str) -> Any:
     try:
         return forms.UUIDField(required=False).to_python(text)
     except forms.ValidationError:

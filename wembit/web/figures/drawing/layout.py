@@ -7,6 +7,7 @@ import json
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
 from wembit.core.contract.requests import SHAPE
 from wembit.core.craft.materials import FIRMNESS
@@ -155,7 +156,7 @@ def _picture(which: str, found: View, margin: float) -> Picture:
     return Picture(which, shapes, *frame, grid_over(left, right, top), long=right - left, tall=top)
 
 
-def _middle(rings) -> tuple[float, float]:
+def _middle(rings: Any) -> tuple[float, float]:
     """The middle of the first ring's extents, y down."""
     if not rings:
         return 0.0, 0.0
@@ -176,7 +177,9 @@ def cut_open_picture(version: Version, parts: Sequence[Part], palette: Palette, 
 
 def _inside(plan: PartPlan, palette: Palette) -> Inside:
     """What a part is made of; covers as thick as their grams are at the part's firmness."""
-    cores, paddings, covers = [], [], []
+    cores: list[tuple[bool, str, float]] = []
+    paddings: list[tuple[str, float, float]] = []
+    covers: list[tuple[float, Zone]] = []
     coated = any(each.layer.role == "coat" for each in plan.layers)
     density = FIRMNESS.get(plan.part.firmness, FIRMNESS["medium"])
     for each in plan.layers:
@@ -241,12 +244,12 @@ def together(one: Picture, two: Picture) -> Picture:
     return Picture(one.which, [], left, top, right - left, bottom - top, grid)
 
 
-def closed_path(rings) -> str:
+def closed_path(rings: Any) -> str:
     """Rings as path data: round where an outline bends gently, with its corners where it has them."""
     return "".join(_ring_path(ring) for ring in rings)
 
 
-def _ring_path(ring) -> str:
+def _ring_path(ring: Any) -> str:
     if len(ring) < ROUND_FROM:
         return "M" + "L".join(f"{u:.1f} {-v:.1f}" for u, v in ring) + "Z"
     words = []
@@ -261,5 +264,5 @@ def _ring_path(ring) -> str:
     return f"M{(a + u) / 2:.1f} {-(b + v) / 2:.1f}" + "".join(words) + "Z"
 
 
-def _open(rings) -> str:
+def _open(rings: Any) -> str:
     return "".join("M" + "L".join(f"{u:.1f} {-v:.1f}" for u, v in ring) for ring in rings)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import ciede2000
@@ -93,7 +94,7 @@ def _own(plan: PartPlan, palette: Palette) -> list[str]:
     return found
 
 
-def _pale_over_dark(each, palette: Palette) -> bool:
+def _pale_over_dark(each: Any, palette: Palette) -> bool:
     if each.layer.role != "cover" or each.grams.cover_g_m2 <= THICK_G_M2:
         return False
     return lab(palette.colour(each.layer.slot_id))[0] - lab(palette.colour(each.layer.over_id))[0] > DARKER_L

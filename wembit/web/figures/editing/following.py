@@ -54,7 +54,7 @@ def let_go_of_lost_sizes(parts: list[Part]) -> None:
     """After a change of shape: a part stops following by a size that it, or what it follows, no longer has."""
     shapes = {part.key: part.shape for part in parts}
     for part in parts:
-        kept = [asdict(each) for each in relations_of(part) if holds(each, part.shape, shapes.get(each.of))]
+        kept = [asdict(each) for each in relations_of(part) if holds(each, part.shape, shapes.get(each.of or ""))]
         if len(kept) != len(part.relations):
             part.relations = kept
 

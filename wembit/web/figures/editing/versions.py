@@ -27,7 +27,8 @@ def copy_version(version: Version, figure: Figure, number: int) -> Version:
         new = Part.objects.create(studio=studio, version=copy, position=part.position, **kept)
         Layer.objects.bulk_create(
             Layer(
-                studio=studio, part=new, slot=slots[layer.slot_id], over=slots.get(layer.over_id), role=layer.role,
+                studio=studio, part=new, slot=slots[layer.slot_id], role=layer.role,
+                over=slots[layer.over_id] if layer.over_id else None,
                 rule=layer.rule, position=layer.position,
             )
             for layer in part.layers.all()

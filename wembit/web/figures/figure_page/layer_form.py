@@ -52,7 +52,8 @@ class Reader:
 
     def __init__(self, request: Request, layer: Layer) -> None:
         self.given, self.studio, self.member = request.POST, request.studio, request.member
-        self.role, self.rule, self.faults = layer.role, {**layer.rule}, {}
+        self.role, self.rule = layer.role, {**layer.rule}
+        self.faults: dict[str, str] = {}
 
     def length(self, name: str, least: float = 0.1, most: float = 10_000) -> None:
         self._measure(name, "length", self.studio.length_unit, least, most, " mm", SHOWN_MM)

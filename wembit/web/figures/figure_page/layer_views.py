@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.http import Http404
 from django.views.decorators.http import require_POST
@@ -77,7 +77,7 @@ def _layers(figure: Figure, key: str) -> list:
     return list(queries.part_of(queries.newest_version(figure), key).layers.all())
 
 
-def _layer(figure: Figure, key: str, position: int):
+def _layer(figure: Figure, key: str, position: int) -> Any:
     layers = _layers(figure, key)
     if position >= len(layers):
         raise Http404

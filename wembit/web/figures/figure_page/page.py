@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 from urllib.parse import urlencode
 
 from django.db.models import prefetch_related_objects
@@ -120,7 +120,7 @@ def drawn(
     return found
 
 
-def part_context(chosen, parts: Sequence[Part], version: Version, palette: Palette) -> dict:
+def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: Palette) -> dict:
     part = chosen.part
     pieces = placed(parts, version.scale) if part.seat else []
     piece = next((each for each in pieces if each.name == part.key), None)
@@ -167,7 +167,7 @@ def follows(part: Part, parts: Sequence[Part], studio: Studio) -> list[tuple[str
         said = {
             "size": WORDS.get(relation.size, ""),
             "share": fraction(relation.share),
-            "of": names.get(relation.of, ""),
+            "of": names.get(relation.of or "", ""),
             "of_size": WORDS.get(relation.of_size, ""),
             "gap": " ".join(numbers.length(relation.gap_mm, studio)),
             "grams": " ".join(numbers.grams(relation.share, studio)),
@@ -244,7 +244,7 @@ def answer(
     )
 
 
-def whole(response):
+def whole(response: Any) -> Any:
     """The answer put in place of picture and tray, where the form asked for the picture alone."""
     return retarget(reswap(reselect(response, "#picture, #tray"), "innerHTML"), "#stage")
 
@@ -254,7 +254,7 @@ def moved(request: Request, figure: Figure, key: str = "", layer: int = -1) -> H
     if request.htmx:
         return answer(request, figure, key, layer=layer)
     address = reverse("figures:figure", args=[request.studio.slug, figure.pk])
-    picked = {"part": key} if key else {}
+    picked: dict[str, str | int] = {"part": key} if key else {}
     if layer >= 0:
         picked["layer"] = layer
     return redirect(f"{address}?{urlencode(picked)}" if picked else address)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 
@@ -10,6 +10,7 @@ from wembit.core.craft.materials import FIRMNESS
 from wembit.core.shape.sizes import reshaped, resized
 from wembit.core.shape.sizes import sizes as exact_sizes
 from wembit.web.fields import length_field, signed, unless_as_shown
+from wembit.web.figures.models import Part
 from wembit.web.figures.size_words import sizes
 
 if TYPE_CHECKING:
@@ -37,9 +38,11 @@ ANGLE_STEP = 1  # degrees in which the page shows how a part points
 FACES = [("side", "seen from the side"), ("front", "seen from the front"), ("top", "seen from above")]
 
 
-def read_part(request: Request, now) -> tuple[dict, dict]:
+def read_part(request: Request, now: Part) -> tuple[dict, dict]:
     """The changes of a part that a form brings, and what cannot be read."""
-    given, changes, faults = request.POST, {}, {}
+    given = request.POST
+    changes: dict[str, Any] = {}
+    faults: dict[str, str] = {}
     shape = now.shape
     if "shape" in given:
         shape = reshaped(shape, given["shape"])

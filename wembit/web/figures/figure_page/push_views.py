@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.views.decorators.http import require_POST
 
@@ -28,7 +28,10 @@ LIMITS = {"right_mm": MOST_MM, "up_mm": MOST_MM, "deeper_mm": MOST_MM, "pitch": 
 def nudge(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     view = request.POST.get("view", "side")
-    given = {"view": view if view in VIEWS else "side", "mirror": -1 if request.POST.get("mirror") == "-1" else 1}
+    given: dict[str, Any] = {
+        "view": view if view in VIEWS else "side",
+        "mirror": -1 if request.POST.get("mirror") == "-1" else 1,
+    }
     for name, most in LIMITS.items():
         value = signed(request.POST.get(name) or "0")
         if value is None or abs(value) > most:

@@ -46,7 +46,7 @@ def follow(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     request.member.must_be(MAKER)
     version = queries.newest_version(found)
     relation, faults = read_relation(request, queries.part_of(version, key), version)
-    if not faults:
+    if relation is not None and not faults:
         _, faults = tried(lambda: follow_part(request.member, found.pk, key, relation))
     return answer(request, found, key, faults) if faults else moved(request, found, key)
 
@@ -98,7 +98,7 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
     item = next((each for each in fibres if str(each.pk) == given.get("item")), fibres[0] if fibres else None)
     labels = [(f"share_{part.key}", f"{part.count} × {part.name}" if part.count > 1 else part.name) for part in parts]
     slot = next((slot for slot, each in palette.items.items() if each == item), None)
-    context = {
+    context: dict[str, Any] = {
         "figure": figure,
         "share_fields": labels,
         "fibres": [(each.pk, each.name) for each in fibres],
@@ -126,7 +126,7 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
     )
 
 
-def _portions(request: Request, given: Any, parts: Sequence[Part], item: Item) -> dict:
+def _portions(request: Request, given: Any, parts: Sequence[Part], item: Item | None) -> dict:
     """What the form's shares come to; or its faults."""
     faults, wishes, chosen, grams = {}, [], [], 0.0
     try:
@@ -167,13 +167,13 @@ def _portions(request: Request, given: Any, parts: Sequence[Part], item: Item) -
     }
 
 
-def strand_mm(grams: float, item: Item) -> float | None:
+def strand_mm(grams: float, item: Item | None) -> float | None:
     """How long a strand of the item weighs so much; None where it is no strand."""
     a_metre = item.grams_a_metre if item else None
     return grams / a_metre * 1000 if a_metre else None
 
 
-def _drawn(portion, start: float, whole: float, item: Item) -> dict:
+def _drawn(portion: Any, start: float, whole: float, item: Item | None) -> dict:
     """A portion as a stretch of the whole strand, 1000 wide."""
     return {
         "name": portion.name,

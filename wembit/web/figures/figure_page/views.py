@@ -45,13 +45,14 @@ def home(request: Request) -> HttpResponse:
 
 def herd(studio: Studio) -> str:
     rows = queries.figures(studio)
-    ways = {figure.pk: next(iter(figure.newest.colourways.all()), None) for figure in rows}
+    newest = {figure.pk: figure.newest for figure in rows if figure.newest}
+    ways = {pk: next(iter(version.colourways.all()), None) for pk, version in newest.items()}
     palettes = queries.palettes(studio, [way for way in ways.values() if way])
     for figure in rows:
-        parts = list(figure.newest.parts.all())
-        palette = palettes.get(ways[figure.pk] and ways[figure.pk].pk, Palette({}, {}))
-        figure.side = pictures(figure.newest, parts, palette)["side"]
-        figure.plan = plan_figure(figure.newest, parts, palette)
+        version, way = newest[figure.pk], ways[figure.pk]
+        parts, palette = list(version.parts.all()), palettes[way.pk] if way else Palette({}, {})
+        figure.side = pictures(version, parts, palette)["side"]
+        figure.plan = plan_figure(version, parts, palette)
     return render_to_string("figures/figure_page/_herd.html", {"figures": rows, "scale": 1.35, "studio": studio})
 
 

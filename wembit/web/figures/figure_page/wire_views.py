@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.views.decorators.http import require_POST
@@ -30,7 +30,7 @@ LENGTHS = {
 @require_POST
 def wire(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
-    given, told, faults = request.POST, {}, {}
+    given, told, faults = request.POST, dict[str, Any](), dict[str, str]()
     if "no_wire" not in given:
         for name, (least, most) in LENGTHS.items():
             if given.get(name, "").strip():

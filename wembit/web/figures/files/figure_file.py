@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from functools import cache
 from pathlib import Path
+from typing import Any
 
 from jsonschema import Draft202012Validator
 
@@ -101,5 +102,5 @@ def _no_constant(name: str) -> None:
     raise ValueError(f"{name} is no number")
 
 
-def _place(path) -> str:
+def _place(path: Any) -> str:
     return "".join(f"[{each}]" if isinstance(each, int) else f".{each}" for each in path).lstrip(".") or "the file"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from wembit.core.colour.conversions import lab
 from wembit.core.craft.armature import cutting_list
@@ -114,7 +114,7 @@ def listing(version: Version, parts: Sequence[Part], plan: FigurePlan, palette: 
     }
 
 
-def _cautions(needed, risky: list[Needed], whom: str) -> list[str]:
+def _cautions(needed: Any, risky: list[Needed], whom: str) -> list[str]:
     keys = list(dict.fromkeys(each.caution for each, _ in needed if each.caution in ("glue", "clay", "hang")))
     if risky:
         keys.insert(0, "small parts")

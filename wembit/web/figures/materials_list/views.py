@@ -85,7 +85,7 @@ def fit(request: Request, figure_id: UUID) -> HttpResponse:
             size = float(length_field(request.studio, least=0.1, most=500).clean(given["size"]))
         except forms.ValidationError as fault:
             faults["size"] = fault.messages[0]
-    if not faults:
+    if amount is not None and not faults:
         _, faults = tried(
             lambda: add_fitting(
                 request.member, figure.pk, given.get("notion", ""), amount, size_mm=size, part=given.get("part", ""),

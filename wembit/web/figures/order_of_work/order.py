@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
 from wembit.core.craft.cautions import CAUTIONS
 from wembit.core.craft.schools import asked, way
@@ -65,7 +66,7 @@ def _worked(part: Part, plan: PartPlan | None, version: Version) -> Worked:
     )  # fmt: skip
 
 
-def _wool(each) -> Wool:
+def _wool(each: Any) -> Wool:
     grams, rule, item = each.grams, each.layer.rule, each.item
     area = grams.rule_g / grams.cover_g_m2 * 10_000 if grams.cover_g_m2 else 0.0
     rows = grams.rule_g / rule["grams_per_cm"] if each.layer.role == "coat" else 0.0

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.shortcuts import redirect
 from django.urls import reverse
@@ -31,7 +31,7 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
 
 
-def _found(figure: Figure):
+def _found(figure: Figure) -> Any:
     version = queries.newest_version(figure)
     parts = queries.parts_of(version)
     palette = Palette.of(queries.colourway_of(version))

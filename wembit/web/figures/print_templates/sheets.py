@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import io
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.utils.text import slugify
 from reportlab.lib.units import mm
@@ -14,6 +14,7 @@ from wembit.core.craft.armature import Wire
 from wembit.core.drawing.templates import Sheet, Template, bent, lay_out
 from wembit.core.errors import BadInput
 from wembit.core.shape.sizes import sizes
+from wembit.core.shape.solids import Wrap
 from wembit.web import numbers
 from wembit.web.figures.models import Figure, Part, Version
 from wembit.web.figures.to_core.seating import placed_part
@@ -43,7 +44,7 @@ def template(part: Part, scale: float, studio: Studio) -> Template:
     """A part's side outline; of a wound part the wire with its bends and the sleeve round it."""
     placed, wire = placed_part(part, scale), wire_of(part, scale)
     name = f"{part.count} × {part.name}" if part.count > 1 else part.name
-    if part.shape["kind"] == "wrap":
+    if isinstance(placed.shape, Wrap) and wire is not None:
         line = bent(placed.seat.bends, placed.shape.length_mm)
         sleeve = line.buffer(placed.shape.diameter_mm / 2, quad_segs=16)
         return Template(name, _wire_words(wire, placed.seat.bends, studio), sleeve, (line,))
@@ -58,7 +59,7 @@ def _size_words(part: Part, scale: float, studio: Studio) -> str:
     return f"{across} {unit}, felted"
 
 
-def _wire_words(wire: Wire, bends, studio: Studio) -> str:
+def _wire_words(wire: Wire, bends: Any, studio: Studio) -> str:
     def length(value: float) -> str:
         return " ".join(numbers.length(value, studio))
 
@@ -110,7 +111,7 @@ def pdf(found: Sequence[Sheet], title: str) -> bytes:
     return out.getvalue()
 
 
-def _way(canvas: Canvas, points) -> None:
+def _way(canvas: Canvas, points: Any) -> None:
     path = canvas.beginPath()
     path.moveTo(points[0][0] * mm, points[0][1] * mm)
     for x, y in points[1:]:

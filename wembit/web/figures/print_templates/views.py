@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.http import Http404, HttpResponse
 from django.shortcuts import render
@@ -20,7 +20,7 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
 
 
-def _sheets(request: Request, figure: Figure):
+def _sheets(request: Request, figure: Figure) -> Any:
     """The chosen parts on the chosen paper."""
     version = queries.newest_version(figure)
     parts = queries.parts_of(version)
@@ -43,7 +43,7 @@ def templates(request: Request, figure_id: UUID) -> HttpResponse:
 
 
 @require_GET
-def sheet(request: Request, figure_id: UUID, number) -> HttpResponse:
+def sheet(request: Request, figure_id: UUID, number: Any) -> HttpResponse:
     """One sheet as an SVG file of its true size."""
     figure = queries.figure_of(request.studio, figure_id)
     found = _sheets(request, figure)[0]

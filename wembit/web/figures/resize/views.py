@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.contrib import messages
@@ -91,7 +91,7 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
 def _keep(request: Request, figure: Figure) -> HttpResponse:
     request.member.must_be(MAKER)
 
-    def do():
+    def do() -> Any:
         return resize_figure(request.member, figure.pk, number(request.POST.get("scale", ""), "the size"))
 
     try:
@@ -104,7 +104,9 @@ def _keep(request: Request, figure: Figure) -> HttpResponse:
     return redirect("figures:figure", studio=request.studio.slug, figure_id=figure.pk)
 
 
-def _wanted(request: Request, version: Version, parts: Sequence[Part], palette: Palette, before, free: dict) -> Largest:
+def _wanted(
+    request: Request, version: Version, parts: Sequence[Part], palette: Palette, before: Any, free: dict
+) -> Largest:
     """The scale that the form asks for. Raises `ValidationError` with what to change."""
     given = request.GET
     match given.get("way"):

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from wembit.core.colour.show_through import hiding_power
 from wembit.core.contract.requests import SHAPE
@@ -24,7 +24,7 @@ from .seating import visible
 from .wiring import wire_of
 
 if TYPE_CHECKING:
-    from uuid import UUID
+    pass
 
 LOOSE_END = "loose_end_mm"  # the studio's habit
 UNSEEN = ("core", "padding")
@@ -78,8 +78,8 @@ class FigurePlan:
 class Palette:
     """A colourway ready for use: item and colour of each slot."""
 
-    items: dict[object, Item]
-    colours: dict[object, str]
+    items: Mapping[Any, Item]
+    colours: Mapping[Any, str]
 
     @classmethod
     def of(cls, colourway: Colourway | None) -> Palette:
@@ -89,7 +89,7 @@ class Palette:
         seen = colours(colourway.studio, [item.pk for item in chosen.values()])
         return cls(chosen, {slot: seen.get(item.pk, BARE) for slot, item in chosen.items()})
 
-    def colour(self, slot_id: UUID) -> str:
+    def colour(self, slot_id: object) -> str:
         return self.colours.get(slot_id, BARE)
 
 
@@ -129,14 +129,15 @@ def armature_mm3(part: Part) -> float:
 
 def ground_of(part: Part, by_key: dict[str, Part]) -> object:
     """The slot that a detail lies on: the part's cover, its core, or that of the part it sits on; None where none is."""
+    here: Part | None = part
     seen = set()
-    while part is not None and part.key not in seen:
-        seen.add(part.key)
+    while here is not None and here.key not in seen:
+        seen.add(here.key)
         for role in ("cover", "core"):
-            for layer in part.layers.all():
+            for layer in here.layers.all():
                 if layer.role == role:
                     return layer.slot_id
-        part = by_key.get(part.seat.get("on"))
+        here = by_key.get(here.seat.get("on"))
     return None
 
 
@@ -152,7 +153,7 @@ def edge_of(layer: Layer, layers: Sequence[Layer]) -> float:
 
 def _layer(layer: Layer, palette: Palette, ground: object, shape: Solid, seat: Seat, edge: float) -> dict:
     item = palette.items.get(layer.slot_id)
-    row = {"role": layer.role, "fibre": str(item.pk if item else layer.slot_id)}
+    row: dict[str, Any] = {"role": layer.role, "fibre": str(item.pk if item else layer.slot_id)}
     if layer.role == "detail":
         row["area_mm2"] = area_mm2(layer.rule, shape, seat, edge)
     else:

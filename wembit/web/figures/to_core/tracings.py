@@ -51,7 +51,7 @@ def apply(tracing: Tracing, changes: dict) -> None:
     tracing.marks = changes.get("marks", tracing.marks)
     if len(tracing.marks) == 2:
         try:
-            tracing.mm_a_unit = core.scale_of(*tracing.marks, tracing.mark_mm)
+            tracing.mm_a_unit = core.scale_of(tracing.marks[0], tracing.marks[1], tracing.mark_mm)
         except BadInput as fault:
             raise Refusal(f"The two ends of the distance {fault.what}.", "mark_mm") from None
 

@@ -21,7 +21,7 @@ def wire_of(part: Part, scale: float = 1.0) -> Wire | None:
         return None
     placed = placed_part(part, scale)
     if wound:
-        length, gauge = placed.shape.length_mm, part.shape["wire_mm"]
+        length, gauge = placed.shape.axis_mm, part.shape["wire_mm"]
     else:
         length, gauge = axis_length(placed.shape, placed.seat), told.get("gauge_mm", BEGUN_GAUGE_MM)
     through = told.get("through_mm")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.shortcuts import redirect, render
@@ -45,7 +45,7 @@ def new(request: Request, figure_id: UUID) -> HttpResponse:
     if request.method == "GET":
         return render(request, "figures/trace/trace_new.html", context)
 
-    def do():
+    def do() -> Any:
         picked = request.POST.get("reference", "")
         reference = forms.UUIDField(required=False).to_python(picked) if picked else None
         if request.FILES.get("photo"):
@@ -65,7 +65,7 @@ def new(request: Request, figure_id: UUID) -> HttpResponse:
 @require_http_methods(["GET", "POST"])
 def board(request: Request, figure_id: UUID, tracing_id: UUID) -> HttpResponse:
     tracing = tracings.tracing_of(request.studio, figure_id, tracing_id)
-    faults = {}
+    faults: dict[str, str] = {}
     if request.method == "POST":
         changes, faults = read_tracing(request, tracing)
         if "weigh" in request.POST:  # while a point moves nothing is kept, so that no answer overtakes another
@@ -116,13 +116,13 @@ def shown(request: Request, tracing: Tracing, faults: dict) -> dict:
 
 def read_tracing(request: Request, tracing: Tracing) -> tuple[dict, dict]:
     """Points from the table (in mm), marks (in units of the board), sizes."""
-    given, changes, faults = request.POST, {}, {}
+    given, changes, faults = request.POST, dict[str, Any](), dict[str, str]()
     points = []
     for n in range(tracings.MOST_POINTS + 2):
-        x, y = given.get(f"x_{n}", "").strip(), given.get(f"y_{n}", "").strip()
-        if not x and not y or f"drop_{n}" in given:
+        across, down = given.get(f"x_{n}", "").strip(), given.get(f"y_{n}", "").strip()
+        if not across and not down or f"drop_{n}" in given:
             continue
-        x, y = signed(x), signed(y)
+        x, y = signed(across), signed(down)
         if x is None or y is None or max(abs(x), abs(y)) > 1e6:
             faults[f"x_{n}"] = f"Point {n + 1}: write both places as numbers of mm."
             continue

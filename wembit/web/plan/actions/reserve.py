@@ -62,7 +62,8 @@ def _kept(needs: Sequence[Need], lots: Sequence[Lot], old: dict) -> dict:
 
 
 def _promised(needs: Sequence[Need], lots: Sequence[Lot], kept: dict) -> tuple[dict, dict]:
-    held_of, held_by = {}, {}
+    held_of: dict[UUID, Decimal] = {}
+    held_by: dict[UUID, Decimal] = {}
     for (lot, need), amount in kept.items():
         held_of[lot] = held_of.get(lot, ZERO) + amount
         held_by[need] = held_by.get(need, ZERO) + amount

@@ -103,8 +103,8 @@ def ratio_of(project: Project, need: Need, new: Item) -> float:
     slots = [slot for slot, item in palette.items.items() if item.pk == need.item_id]
     other = replace(
         palette,
-        items=palette.items | dict.fromkeys(slots, new),
-        colours=palette.colours | (dict.fromkeys(slots, seen) if seen else {}),
+        items={**palette.items, **dict.fromkeys(slots, new)},
+        colours={**palette.colours, **(dict.fromkeys(slots, seen) if seen else {})},
     )
     before, after = (plan_figure(project.colourway.version, parts, each) for each in (palette, other))
     if before.fault or after.fault:

@@ -82,6 +82,7 @@ def _by_wool(project: Project) -> dict[tuple[UUID, bool], Need]:
 
 def _change(now: Need | None, then: Need | None) -> Change:
     one = then or now
+    assert one is not None, "a wool is needed now or then"
     short = then.left - then.promised if then else ZERO
     return Change(
         one.item, one.seen, now.p50 if now else ZERO, then.p50 if then else ZERO, now.promised if now else ZERO,

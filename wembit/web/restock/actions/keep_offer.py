@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from decimal import Decimal
 from uuid import UUID
 
@@ -29,7 +30,7 @@ def keep_offer(member: Member, supplier_id: UUID, item_id: UUID, pack: Decimal, 
     return offer
 
 
-def price_item(item: Item, offers) -> None:
+def price_item(item: Item, offers: Iterable[Offer]) -> None:
     """Keep with the item what one unit of it costs in its cheapest pack."""
     item.unit_cost = min((offer.price / offer.pack for offer in offers), default=None)
     item.save(update_fields=["unit_cost"])

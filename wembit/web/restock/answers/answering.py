@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
@@ -95,7 +95,7 @@ def answers(studio: Studio, found: list[NeedLine], count: int | None = None, onl
     return Answers(target, line, count, grams, only, others, first, [row for row in rows if row not in first])
 
 
-def _for_how_many(need: Need, short, count: int | None = None) -> tuple[int, float]:
+def _for_how_many(need: Need, short: Any, count: int | None = None) -> tuple[int, float]:
     """For how many makings another wool has to stand in, all of which take it, and how much that is, in g."""
     each = float(need.p50) / need.project.count
     wanted = count or math.ceil(float(short) / each - 0.02 if each else 1)
@@ -125,7 +125,7 @@ def free_by_item(shelf: Wools) -> dict[str, float]:
     return found
 
 
-def _trouble(wool: Wool, need: Need, free: float, grams: float, **more) -> Trouble:
+def _trouble(wool: Wool, need: Need, free: float, grams: float, **more: Any) -> Trouble:
     old = need.item
     return Trouble(
         seen=need.seen,
@@ -150,7 +150,7 @@ def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, gr
     some = shelf.only(rows)
     if not rows or target is None:
         return []
-    found, seen = [], set()
+    found, seen = [], set[str]()
     for each in nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, LOOKED_AT):
         wool = some.rows[each.index]
         if wool.item_id in seen or (need.seen and seen and each.de00 > UNLIKE):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.contrib import messages
@@ -53,11 +53,11 @@ def accept(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
     request.member.must_be(MAKER)
     given = request.POST
 
-    def do():
+    def do() -> Any:
         try:
             count = forms.IntegerField(min_value=1).clean(given.get("count", ""))
             grams = forms.DecimalField(min_value=0, max_digits=9).clean(given.get("grams") or "0")
-            new = None if given.get("recipe") else forms.UUIDField().clean(given.get("new", ""))
+            new: Any = None if given.get("recipe") else forms.UUIDField().clean(given.get("new", ""))
         except forms.ValidationError:
             raise Refusal("Choose an answer of the list. Load the page anew, it may have changed.") from None
         press, seen = press_of(request), bool(given.get("seen"))

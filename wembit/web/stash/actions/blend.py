@@ -90,7 +90,9 @@ def blend(
                 "anyway",
             )
     _keep_recipe(item, lots, parts)
-    seen = swatch_of_curve(mixture(np.array([curve_of(lot.curve) for lot in lots]), [float(each) for each in taken]))
+    seen = swatch_of_curve(
+        mixture(np.array([curve_of(bytes(lot.curve or b"")) for lot in lots]), np.array(taken, dtype=float))
+    )
     new = Lot.objects.create(
         studio=member.studio, item=item, drawer=drawer_called(member, drawer), predicted=seen["srgb"], **seen
     )

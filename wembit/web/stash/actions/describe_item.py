@@ -23,7 +23,7 @@ def describe_item(member: Member, item_id: UUID, **said: str | Decimal | None) -
     member.must_be(MAKER)
     item = get_object_or_404(Item.objects.of(member.studio), pk=item_id)
     for name, value in said.items():
-        setattr(item, name, " ".join(value.split()) if name == "name" else value)
+        setattr(item, name, " ".join(str(value).split()) if name == "name" else value)
     if not item.name:
         raise Refusal("Give it a name, as it stands on the label.", "name")
     try:

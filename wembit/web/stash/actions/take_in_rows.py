@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from collections import Counter
 from decimal import Decimal
 from uuid import UUID
@@ -15,7 +16,7 @@ from wembit.web.errors import Refusal
 from wembit.web.stash.import_export.ledger_file import is_ledger, ledger_fates
 from wembit.web.stash.import_export.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, Row, fates
 from wembit.web.stash.ledger import Line, Page, Press
-from wembit.web.stash.models import OPENING, RECOUNT, Item, Lot, StashFile
+from wembit.web.stash.models import OPENING, RECOUNT, Drawer, Item, Lot, StashFile
 from wembit.web.stash.swatch import swatches
 from wembit.web.studio.models import MAKER, Member
 
@@ -57,7 +58,7 @@ def take_in_rows(member: Member, file_id: UUID, table: Table) -> StashFile:
 def _write(member: Member, rows: list[Row]) -> None:
     """Write new lines of the ledger; what the book does not allow is refused."""
     for row in rows:
-        if row.fate != NEW_LINE:
+        if row.fate != NEW_LINE or row.lot is None:
             continue
         given = row.given
         try:
@@ -80,7 +81,8 @@ def _keep(member: Member, rows: list[Row], key: str) -> None:
     if page.repeated:
         return
     looks = swatches([row.given["srgb"] for row in work])
-    new, lines = [], []
+    new: list[Lot] = []
+    lines: list[Line] = []
     for row, look in zip(work, looks, strict=True):
         if row.fate == CHANGED:
             lines += _said_anew(row, look, drawers[row.given["drawer"]], page.happened_at)
@@ -119,9 +121,10 @@ def _key(fields: dict) -> tuple:
     return (name, *others, breed, "" if size is None else f"{size.normalize():f}")
 
 
-def _said_anew(row: Row, look: dict, drawer, moment) -> list[Line]:
+def _said_anew(row: Row, look: dict, drawer: Drawer | None, moment: dt.datetime) -> list[Line]:
     """Keep what a row says of a bag that is here; its weight as the line of a recount."""
     lot, given = row.lot, row.given
+    assert lot is not None, "a bag that is said anew is here"
     if given["srgb"] and given["srgb"] != lot.srgb:
         for name, value in look.items():
             setattr(lot, name, value)

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Iterator
 from functools import lru_cache
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.contrib import messages
 from django.http import HttpResponse, StreamingHttpResponse
@@ -66,7 +67,7 @@ def _kept(request: Request) -> StashFile:
     upload = request.FILES.get("table")
     if upload is None:
         raise Refusal("Choose a CSV file.", "table")
-    if upload.size > LARGEST:
+    if (upload.size or 0) > LARGEST:
         raise Refusal("That file is larger than 40 MB. Send it in pieces.", "table")
     raw = upload.read()
     try:
@@ -79,7 +80,7 @@ def _kept(request: Request) -> StashFile:
         raise Refusal("There is a heading in that file, and no row under it.", "table")
     if len(table.rows) > MOST_ROWS:
         raise Refusal(f"That file has {len(table.rows)} rows; {MOST_ROWS} are the most at once.", "table")
-    return keep_file(request.member, upload.name, raw, len(table.rows))
+    return keep_file(request.member, upload.name or "table.csv", raw, len(table.rows))
 
 
 @lru_cache(maxsize=2)
@@ -108,8 +109,8 @@ def file_context(request: Request, file: StashFile) -> dict:
         context["fates"] = [(fate, counts[fate]) for fate in FATES]
         head = [row for row in found if row.fate == REFUSED][: SHOWN // 2]
         shown = sorted([*head, *[row for row in found if row.fate != REFUSED][:SHOWN]], key=lambda row: row.number)
-        context["rows"] = [(row, _cells(table, row.number - 2)) for row in shown[:SHOWN]]
-        context["more"] = len(found) - len(context["rows"])
+        rows = [(row, _cells(table, row.number - 2)) for row in shown[:SHOWN]]
+        context["rows"], context["more"] = rows, len(found) - len(rows)
         context["work"] = counts[NEW] + counts[NEW_LINE] + counts[CHANGED]
     return context
 
@@ -143,17 +144,17 @@ def report(request: Request, file_id: UUID) -> HttpResponse:
 
 
 @require_GET
-def stash_csv(request: Request) -> HttpResponse:
+def stash_csv(request: Request) -> StreamingHttpResponse:
     return _streamed(COLUMNS, stash_rows(request.studio), f"stash-{clock.today(request.studio)}.csv")
 
 
 @require_GET
-def ledger_csv(request: Request) -> HttpResponse:
+def ledger_csv(request: Request) -> StreamingHttpResponse:
     return _streamed(LEDGER, ledger_rows(request.studio), f"ledger-{clock.today(request.studio)}.csv")
 
 
-def _streamed(head, rows, name: str) -> StreamingHttpResponse:
-    def lines():
+def _streamed(head: Any, rows: Any, name: str) -> StreamingHttpResponse:
+    def lines() -> Iterator[str]:
         yield write_table(head, ())
         for row in rows:
             yield write_table([str(cell) if cell is not None else "" for cell in row], ())
@@ -165,6 +166,6 @@ def _csv(text: str, name: str) -> HttpResponse:
     return _named(HttpResponse(text, content_type="text/csv; charset=utf-8"), name)
 
 
-def _named(response, name: str):
+def _named(response: Any, name: str) -> Any:
     response["Content-Disposition"] = f'attachment; filename="{name}"'
     return response

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
 from typing import TYPE_CHECKING
 
 from django import forms
@@ -49,13 +50,13 @@ class BagForm(forms.Form):
 
     def __init__(self, given: Any, studio: Studio) -> None:
         super().__init__(given)
-        self.fields["breed"].choices = queries.breed_choices(studio)
+        self.fields["breed"] = forms.ChoiceField(required=False, choices=queries.breed_choices(studio))
 
 
 def stocktake_context(request: Request) -> dict:
     last = queries.last_laid_in(request.studio)
     for each in last:
-        each.promised = 0
+        each.promised = Decimal(0)
     return {
         "breeds": queries.breed_choices(request.studio),
         "forms": FORM_CHOICES,
@@ -91,7 +92,7 @@ def stocktake(request: Request) -> HttpResponse:
     if not faults:
         given = form.cleaned_data
 
-        def do():
+        def do() -> Any:
             item = {"kind": kind, "name": given["name"], "unit": unit}
             if kind == FIBRE:
                 item |= {**queries.breed_fields(given["breed"] or queries.UNKNOWN), "form": given["form"]}

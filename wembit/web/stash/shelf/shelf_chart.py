@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from itertools import groupby
+from typing import Any
 
 from wembit.core.craft.materials import FORMS, NOTIONS
 from wembit.web.stash.models import FIBRE, Lot
@@ -94,7 +95,7 @@ class StepChart:
     most: Decimal
 
 
-def step_chart(lines) -> StepChart | None:
+def step_chart(lines: Any) -> StepChart | None:
     """The small chart above the ledger; None while there is but one line."""
     if len(lines) < 2:
         return None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
 from typing import TYPE_CHECKING
 
 from django import forms
@@ -68,7 +69,7 @@ def shelf_context(request: Request) -> dict:
     by = by if by in GROUPS else "breed"
     start = whole_number(request.GET.get("from", ""))
     rest = request.GET.copy()
-    rest["from"] = start + MOST_SHOWN
+    rest["from"] = str(start + MOST_SHOWN)
     if start or filters != queries.ShelfFilters():
         drawn, lot_count = drawn_boards(studio, filters, by, start, rest)
     else:
@@ -90,7 +91,7 @@ def shelf_context(request: Request) -> dict:
     }
 
 
-def drawn_boards(studio: Studio, filters, by: str, start: int, rest) -> tuple[str, int]:
+def drawn_boards(studio: Studio, filters: Any, by: str, start: int, rest: Any) -> tuple[str, int]:
     """The boards as markup, from the lot at `start` on, and how many lots there are in all."""
     lots, lot_count = queries.shelf(studio, filters, by, start, MOST_SHOWN)
     context = {
@@ -117,14 +118,14 @@ def home(request: Request) -> HttpResponse:
 
 def lot_context(request: Request, lot: Lot) -> dict:
     promises = queries.promises_on(lot)
-    lot.promised = sum((promise.amount for promise in promises), 0)
+    lot.promised = sum((promise.amount for promise in promises), Decimal(0))
     lines = queries.history(lot)
     others = queries.other_bags(lot)
     return {
         "lot": lot,
         "item": lot.item,
         "drawn": draw(lot, 60.0 if lot.on_hand < 60 else 3600 / float(lot.on_hand or 1), 400),
-        "free": max(lot.on_hand - lot.promised, 0),
+        "free": max(lot.on_hand - lot.promised, Decimal(0)),
         "promises": promises,
         "lines": lines,
         "chart": step_chart(lines),
@@ -138,7 +139,7 @@ def lot_context(request: Request, lot: Lot) -> dict:
 def _centimetres(lot: Lot) -> float | None:
     """What is free of a strand, in cm."""
     density = lot.item.grams_a_metre
-    return float(max(lot.on_hand - lot.promised, 0)) / density * 100 if density else None
+    return float(max(lot.on_hand - lot.promised, Decimal(0))) / density * 100 if density else None
 
 
 @require_GET
@@ -151,7 +152,7 @@ def lot(request: Request, lot_id: UUID) -> HttpResponse:
     return page(request, "stash/shelf/shelf.html", "stash/shelf/_lot.html", context)
 
 
-def lot_again(request: Request, found: Lot, faults: dict, **more) -> HttpResponse:
+def lot_again(request: Request, found: Lot, faults: dict, **more: Any) -> HttpResponse:
     """The lot's tray with its faults; beside the shelf when the page came without htmx."""
     context = {**lot_context(request, queries.lot_of(request.studio, found.pk)), **more}
     if request.htmx:
@@ -164,7 +165,7 @@ def lot_done(request: Request, lot_id: UUID, said: str) -> HttpResponse:
     return redirect("stash:lot", studio=request.studio.slug, lot_id=lot_id)
 
 
-def _on_lot(request: Request, lot_id: UUID, do, said: str, *, zero: bool = False):
+def _on_lot(request: Request, lot_id: UUID, do: Any, said: str, *, zero: bool = False) -> Any:
     """Read an amount, do something with the lot, answer with its tray."""
     found = queries.lot_of(request.studio, lot_id)
     try:
@@ -184,7 +185,7 @@ def _on_lot(request: Request, lot_id: UUID, do, said: str, *, zero: bool = False
 
 @require_POST
 def take(request: Request, lot_id: UUID) -> HttpResponse:
-    def do(found, amount):
+    def do(found: Any, amount: Any) -> Any:
         broken = queries.promises_broken_by(found, amount)
         if broken and not request.POST.get("anyway"):
             names = " and ".join(sorted({promise.whose for promise in broken}))
@@ -222,7 +223,7 @@ def split_lot(request: Request, lot_id: UUID) -> HttpResponse:
 
 @require_POST
 def throw_away(request: Request, lot_id: UUID) -> HttpResponse:
-    def do(lot: Lot, amount):
+    def do(lot: Lot, amount: Any) -> Any:
         why = request.POST.get("why", "")[:120]
         return discard(request.member, lot.pk, amount, press=press_of(request), why=why)
 
@@ -263,12 +264,12 @@ class DescribeForm(forms.Form):
     dye_lot = forms.CharField(max_length=40, required=False)
     drawer = forms.CharField(max_length=40, required=False)
     name = forms.CharField(max_length=80, required=False)
-    breed = forms.ChoiceField(required=False)
+    breed = forms.ChoiceField(required=False)  # of the studio's own, too
     form = forms.ChoiceField(choices=FORM_CHOICES, required=False)
 
     def __init__(self, given: Any, studio: Studio) -> None:
         super().__init__(given)
-        self.fields["breed"].choices = queries.breed_choices(studio)
+        self.fields["breed"] = forms.ChoiceField(required=False, choices=queries.breed_choices(studio))
 
 
 @require_POST

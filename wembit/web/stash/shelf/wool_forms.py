@@ -8,10 +8,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import cache
+from typing import Any
 
 import numpy as np
 import shapely
 from shapely.geometry import LineString, Point, Polygon, box
+from shapely.geometry.base import BaseGeometry
 
 LEVELS = 40
 
@@ -32,13 +34,13 @@ class Drawing:
         return float(np.interp(share, np.linspace(0, 1, LEVELS + 1), self.levels))
 
 
-def _path(shape) -> str:
+def _path(shape: Any) -> str:
     parts = getattr(shape, "geoms", [shape])
     rings = [ring for part in parts for ring in (part.exterior, *part.interiors)]
     return "".join("M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in ring.coords[:-1]) + "Z" for ring in rings)
 
 
-def _way(points) -> str:
+def _way(points: Any) -> str:
     return "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points)
 
 
@@ -61,14 +63,14 @@ def _wave(x: float, top: float, bottom: float, swing: float, bends: int) -> list
     ]
 
 
-def _discs(spots) -> object:
+def _discs(spots: Any) -> BaseGeometry:
     return shapely.union_all([Point(x, y).buffer(r, quad_segs=8) for x, y, r in spots])
 
 
 def _fleece() -> Polygon:
     """An open heap of pointed locks, leaning outwards."""
     tips = [(2, 52), (14, 36), (27, 24), (40, 14), (53, 10), (65, 16), (77, 26), (88, 40), (98, 56)]
-    rim = [(4, 94)]
+    rim: list[tuple[float, float]] = [(4, 94)]
     for index, tip in enumerate(tips):
         rim.append(tip)
         if index + 1 < len(tips):
@@ -77,7 +79,7 @@ def _fleece() -> Polygon:
     return Polygon([*rim, (96, 94)]).buffer(-1.5).buffer(3)
 
 
-def _shapes() -> dict[str, tuple[object, str]]:
+def _shapes() -> dict[str, tuple[BaseGeometry, str]]:
     """Silhouette and inner lines of each form and notion."""
     coil = Point(50, 50).buffer(48, quad_segs=16)
     loose = Polygon(

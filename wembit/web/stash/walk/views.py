@@ -14,7 +14,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.core.stock.recounting import explained
-from wembit.web import numbers
+from wembit.web import clock, numbers
 from wembit.web.fields import DayField, amount_field
 from wembit.web.idempotency import press_of
 from wembit.web.responses import again, tried
@@ -112,7 +112,8 @@ def _say(request: Request, lot: Lot, found: Decimal) -> None:
 @require_POST
 def new_reminder(request: Request) -> HttpResponse:
     request.member.must_be(MAKER)
-    faults, due, every = {}, None, 0
+    faults: dict[str, str] = {}
+    due, every = clock.today(request.studio), 0
     try:
         due = DayField().clean(request.POST.get("due", ""))
     except forms.ValidationError as fault:

@@ -15,10 +15,11 @@ from wembit.web.studio.queries import holds
 @transaction.atomic
 def follow_link(link: Link, *, username: str = "", name: str = "", password: str, user: User | None = None) -> User:
     """Join the studio (as `user`, who is signed in, or as a new person), or keep the new password. Raises `Refusal`."""
-    link = Link.objects.filter(pk=link.pk, used_at=None).locked().first()
-    if link is None:
+    unused = Link.objects.filter(pk=link.pk, used_at=None).locked().first()
+    if unused is None:
         raise Refusal("This link was used already. Ask for a new one.")
-    if link.purpose == Link.PASSWORD:
+    link = unused
+    if link.purpose == Link.PASSWORD and link.for_user_id:
         user = User.objects.select_for_update().get(pk=link.for_user_id)
         if not holds(link, user):
             raise Refusal("This link holds no longer. Ask for a new one.")

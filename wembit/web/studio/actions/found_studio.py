@@ -9,7 +9,7 @@ from wembit.web.studio.models import OWNER, Member, Studio, User
 
 
 @transaction.atomic
-def found_studio(name: str, owner: User, **settings) -> Studio:
+def found_studio(name: str, owner: User, **settings: str) -> Studio:
     """A studio with its owner. `settings`: timezone, currency, units."""
     name = " ".join(name.split())
     base = slugify(name)[:34] or "studio"

@@ -38,7 +38,7 @@ def make_password_link(member: Member, member_id: UUID) -> str:
     return _made(member, PASSWORD_DAYS, purpose=Link.PASSWORD, for_user=other.user, password_was=was)
 
 
-def _made(member: Member, days: int, **fields) -> str:
+def _made(member: Member, days: int, **fields: object) -> str:
     token = Link.new_token()
     Link.objects.create(
         studio=member.studio,

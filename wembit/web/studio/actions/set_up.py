@@ -12,7 +12,7 @@ SETTINGS = ("name", "timezone", "currency", "decimal_mark", "weight_unit", "leng
 
 
 @transaction.atomic
-def set_up(member: Member, **settings) -> Studio:
+def set_up(member: Member, **settings: str) -> Studio:
     """Keep name, time zone, currency, decimal mark and units."""
     member.must_be(OWNER)
     studio = member.studio
