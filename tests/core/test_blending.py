@@ -92,7 +92,7 @@ def test_yellow_and_blue_wool_make_a_green_not_a_grey():
 # --- the search -------------------------------------------------------------------------------------------------------
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.data())
 def test_no_recipe_is_better_than_the_first_by_a_tenth(data):
     colours = data.draw(st.lists(HEX, min_size=1, max_size=8))

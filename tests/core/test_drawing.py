@@ -39,7 +39,7 @@ def extent(found) -> tuple[float, float]:
 sizes = st.floats(4, 120)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(sizes, sizes, sizes, st.sampled_from(["side", "front"]))
 def test_an_ellipsoid_is_drawn_as_its_ellipse(long, wide, high, which):
     shape = {"kind": "ellipsoid", "length_mm": long, "width_mm": wide, "height_mm": high}
@@ -49,7 +49,7 @@ def test_an_ellipsoid_is_drawn_as_its_ellipse(long, wide, high, which):
     assert area(found.pieces[0].rings) == pytest.approx(math.pi * across * high / 4, rel=0.02)  # the area of an ellipse
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.floats(4, 30), st.floats(1, 4), st.floats(-90, 90))
 def test_a_capsule_keeps_its_shadow_however_it_leans(thick, times, pitch):
     """From the side a capsule is a stadium: a rectangle with two half circles, at any pitch."""
@@ -61,7 +61,7 @@ def test_a_capsule_keeps_its_shadow_however_it_leans(thick, times, pitch):
     assert extent(found)[1] == pytest.approx(rise, rel=0.03)
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 @given(st.floats(0.3, 4))
 def test_a_figure_twice_as_large_is_drawn_twice_as_large(scale):
     shape = {"kind": "frustum", "diameter1_mm": 30, "diameter2_mm": 12, "length_mm": 50}

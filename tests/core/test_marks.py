@@ -25,7 +25,7 @@ def lying(shape: dict, pitch: float = 0):
     return place([PlacedPart("one", 1, solids.solid(SHAPE(shape, "shape")), seat)])[0]
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.floats(5, 200), st.floats(0.2, 6), st.integers(1, 8))
 def test_pieces_together_have_the_area(area, stretch, pieces):
     found = patches("#222222", area, 0.5, 30, stretch, pieces)
@@ -38,7 +38,7 @@ def test_two_pieces_lie_on_both_flanks_and_more_evenly_round():
     assert [mark.angle for mark in patches("#222222", 40, 0.5, 0, pieces=4)] == [0, 90, 180, 270]
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.floats(2, 8), st.floats(1, 4), st.floats(-80, 80))
 def test_a_small_patch_that_faces_the_viewer_is_drawn_with_its_area(wide, stretch, pitch):
     near_side = -90  # the side view is seen from −y
@@ -64,7 +64,7 @@ def test_what_lies_behind_is_not_seen_and_what_lies_over_the_edge_is_seen_in_par
     assert edge.bounds[3] == pytest.approx(60 + 20, abs=0.05), "it follows the upper edge"
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 @given(st.floats(10, 1500))
 def test_a_cap_of_a_ball_is_a_disc_from_its_end(area):
     """A cap of the area 2πRh reaches to the radius √(2Rh − h²) (the area of a spherical cap)."""

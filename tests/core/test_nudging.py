@@ -48,7 +48,7 @@ def touch(parts, name):
     return piece.host.skin_at(piece.seat.t, piece.seat.angle)[0]
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(st.floats(-5, 5), st.floats(-5, 5))
 def test_an_ear_goes_where_it_is_pushed_and_stays_on_the_skin(right, up):
     before, after = touch(FIGURE, "ear"), touch(pushed("ear", "side", right, up), "ear")
@@ -99,7 +99,7 @@ def test_a_ball_on_four_feet_stands_and_tips_with_a_heavy_head():
     assert standing(pieces, {}) is None
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.floats(0.2, 0.8), st.floats(10, 170))
 def test_the_centre_of_weight_is_the_mean_by_weight(t, angle):
     # the centre of mass of two bodies divides the line between theirs inversely as their weights

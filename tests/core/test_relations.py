@@ -55,7 +55,7 @@ def test_a_shell_goes_round_the_crab_with_2_mm_to_spare():
     assert 2 * size(larger, "hole_mm") == pytest.approx(2 * 23 + 2), "still 2 mm at twice the size"
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(st.floats(0.3, 4), st.floats(0.1, 3), st.sampled_from(["length_mm", WOOL]), st.booleans())
 def test_relations_keep_their_sense_under_scaling(scale, times, what, covered):
     """At every scale the share is the share, whatever grows with the square and whatever with the cube."""

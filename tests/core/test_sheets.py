@@ -27,7 +27,7 @@ def test_papers_are_the_standard_ones():
     assert PAPERS["A4"] == (210, 297) and PAPERS["letter"] == pytest.approx((8.5 * 25.4, 11 * 25.4))
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(
     st.lists(st.tuples(st.floats(3, 180), st.floats(3, 180)), min_size=1, max_size=12), st.sampled_from(list(PAPERS))
 )
@@ -45,7 +45,7 @@ def test_what_fits_keeps_its_size_on_the_paper_and_apart_from_the_rest(sizes, pa
     assert all(seen[n] == pytest.approx(sorted(size), abs=1e-6) for n, size in enumerate(sizes))
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 @given(st.floats(280, 900), st.floats(200, 700))
 def test_what_is_larger_is_split_and_comes_together_again(wide, tall):
     ring = LineString(box(0, 0, wide, tall).exterior)

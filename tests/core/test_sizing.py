@@ -32,7 +32,7 @@ def test_a_body_half_as_long_again_takes_34_tenths():
     assert estimate({**ball(), "scale": 1.5}).all.p50 / estimate(ball()).all.p50 == pytest.approx(3.4, abs=0.03)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.sampled_from(sorted(BY_NAME)), st.floats(0.7, 3), st.sampled_from(["p50", "p90"]))
 def test_backwards_and_forwards_agree(name, scale, odds):
     """What a figure takes at a scale is enough for just that scale, to 0.1 %."""
@@ -45,7 +45,7 @@ def test_backwards_and_forwards_agree(name, scale, odds):
     assert largest(request, there, odds=odds).scale == pytest.approx(scale, rel=1e-3)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.sampled_from(sorted(BY_NAME)), st.data())
 def test_the_fibre_that_limits_is_used_up_and_no_other_is_exceeded(name, data):
     request = BY_NAME[name]

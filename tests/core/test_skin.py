@@ -23,7 +23,7 @@ def ball(name, diameter, **seat):
     return PlacedPart(name, 1, shape("sphere", diameter_mm=diameter), Seat.of({"on": None, "centre_mm": 50, **seat}))
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.floats(8, 60), st.floats(0.05, 0.95))
 def test_a_ball_sunk_into_a_ball_loses_a_cap(diameter, depth):
     # the area of a spherical cap is π·d·h (Bronshtein & Semendyayev, solid geometry); two equal balls, centres apart by

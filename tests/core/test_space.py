@@ -22,7 +22,7 @@ def shelf(chance, lots=40):
     return f(curves(np.array([ratios(f"#{n:06x}") for n in chance.integers(0x101010, 0xF0F0F0, lots)]))[0])
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 @given(SEEDS)
 def test_near_its_middle_a_length_is_the_difference(seed):
     """A little of any lot in the middle's own mix: the space is straight there, CIEDE2000 by the formula itself."""
@@ -38,7 +38,7 @@ def test_near_its_middle_a_length_is_the_difference(seed):
     assert lengths == pytest.approx(really, abs=0.06)
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 @given(SEEDS, st.floats(0.0005, 1))
 def test_no_recipe_within_reach_has_a_larger_share_than_is_said(seed, nearest):
     chance = np.random.default_rng(seed)
@@ -51,7 +51,7 @@ def test_no_recipe_within_reach_has_a_larger_share_than_is_said(seed, nearest):
 
 
 @given(SEEDS, st.floats(0.1, 5))
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 def test_all_that_is_within_reach_is_found(seed, reach):
     """scipy's k-d tree tells what is near."""
     chance = np.random.default_rng(seed)
@@ -64,7 +64,7 @@ def test_all_that_is_within_reach_is_found(seed, reach):
     assert {(place, int(lots[n])) for place, hits in enumerate(truly) for n in hits} <= found
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(SEEDS, st.integers(1, 60), st.sampled_from([0.002, 0.5, 1.0]))
 def test_the_shortest_of_what_can_be_are_kept(seed, most, often):
     chance = np.random.default_rng(seed)

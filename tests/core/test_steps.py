@@ -33,7 +33,7 @@ def places(name, school=None) -> dict[str, int]:
     return {step.id: n for n, step in enumerate(steps(BY_NAME[name], school or {}))}
 
 
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=80)
 @given(NAMES, SCHOOLS)
 def test_in_every_school_each_step_comes_after_what_it_waits_for(name, school):
     found = steps(BY_NAME[name], school)
@@ -43,7 +43,7 @@ def test_in_every_school_each_step_comes_after_what_it_waits_for(name, school):
         assert all(place[each] < place[step.id] for each in step.after if each in place), step.id
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(NAMES, SCHOOLS)
 def test_no_part_and_no_wool_is_forgotten(name, school):
     found = steps(BY_NAME[name], school)

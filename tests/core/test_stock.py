@@ -35,7 +35,7 @@ def test_nothing_needs_no_packs():
     assert cheapest(0, PACKS).packs == () and cheapest(0.001, PACKS).cost == 0
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(
     st.integers(1, 900),
     st.lists(

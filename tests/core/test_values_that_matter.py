@@ -102,7 +102,7 @@ def test_flat_ends_that_meet_hide_each_other():
 
 
 def test_the_border_of_a_flat_piece_runs_along_both_faces():
-    slab = Slab(((0, -10), (50, -10), (50, 10), (0, 10)), 4)
+    slab = Slab(((0, -20), (50, -1), (50, 1), (0, 20)), 4)
     assert border_mm(slab, Seat(), 0.5) == pytest.approx(100, rel=1e-3)
     assert border_mm(slab, Seat(), 0.0) == border_mm(slab, Seat(), 1.0) == 0
 
@@ -138,6 +138,18 @@ def test_a_figure_stands_while_its_weight_is_over_its_feet():
     wide = standing(place([PlacedPart("ball", 1, Sphere(40), Seat(centre_mm=20))]), {"ball": 5})
     assert wide.stands and wide.margin_mm < 10, "a ball touches with what lies within 2 mm of the ground"
     assert standing([], {}) is None
+
+
+def test_a_figure_tips_the_way_its_weight_hangs_over():
+    foot = PlacedPart("foot", 1, Box(20, 20, 10), Seat(centre_mm=5))
+    arm = PlacedPart("arm", 1, Box(80, 4, 4), Seat(on="foot", t=0.5, angle=0, by=0.5))
+    ball = PlacedPart("ball", 1, Sphere(10), Seat(on="arm", t=1, angle=0, by=0.5))
+    over = standing(place([foot, arm, ball]), {"foot": 0.001, "ball": 100})
+    assert over.margin_mm == pytest.approx(-29, abs=0.3) and not over.stands and over.way == "forward"
+    back = standing(
+        place([foot, arm, PlacedPart("ball", 1, Sphere(10), Seat(on="arm", t=0, angle=0, by=0.5))]), {"ball": 9}
+    )
+    assert back.way == "backward" and back.margin_mm == pytest.approx(-29, abs=0.3)
 
 
 # --- stock ----------------------------------------------------------------------------------------------------------

@@ -16,6 +16,7 @@ from wembit.web.stash.models import Entry
 LONDON = ZoneInfo("Europe/London")
 
 
+@pytest.mark.whole
 @pytest.mark.django_db
 @pytest.mark.parametrize("day", [dt.date(2028, 12, 31)], ids=str)
 def test_the_demo_is_made_for_the_day_on_which_it_is_loaded(day):

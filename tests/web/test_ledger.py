@@ -222,7 +222,7 @@ STEPS = st.lists(
 )
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(STEPS)
 def test_whatever_happens_the_book_is_the_sum_of_its_lines(owner, steps):
     with clock.as_of(ago(100)):

@@ -5,6 +5,7 @@ import uuid
 import pytest
 from django.test import Client
 
+from tests.conftest import some
 from tests.web.test_walls import ROUTES, both, filled, ours  # noqa: F401  (two fixtures)
 
 ODD = ["a\0b", "%s' OR 1=1 --", "9" * 400, "1e999", "NaN", "१२", '3 1/0"', "\n"]
@@ -35,7 +36,7 @@ def test_no_odd_input_breaks_an_address(ours, name, route):  # noqa: F811
     client.force_login(ours["lot"].studio.memberships.get(role="owner").user)
     address = filled(route, {**ours, "name": "x.jpg"})
     methods = [method for method in (client.get, client.post) if method(address).status_code != 405]
-    for place, odd in enumerate(ODD):
+    for place, odd in enumerate(some(ODD, 3, name)):
         all_odd = dict.fromkeys(FIELDS, odd)
         sound = {**all_odd, **SOUND, "key": str(uuid.uuid4())}
         for given in (sound, {**all_odd, "key": odd}) if place < 2 else (sound,):
