@@ -10,6 +10,7 @@ from PIL import Image
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
+from tests.web.forms import forms_of
 from tests.web.helpers import get, post, text, told, words
 from tests.web.test_stash_screens import photo
 from wembit.core.shape.solids import solid
@@ -191,3 +192,15 @@ def test_the_picture_of_another_studio_is_not_there(client, heron):
     other = signed_in(make.studio_owner("Dune", "ana"))
     name = Reference.objects.get().image.name.rpartition("/")[2]
     assert other.get(f"/s/dune/picture/{name}").status_code == 404
+
+
+def test_the_boards_own_form_comes_back_with_its_marks(client, heron):
+    tracing = begin(client, heron, "silhouette")
+    page = client.get(client.base + board(tracing)).content.decode()
+    form = next(form for form in forms_of(page) if "mark_x0" in form.fields)
+    form.action = client.base + board(tracing)
+    moved = {**form.fields, "mark_x1": f"{float(form.fields['mark_x1']) + 40:.2f}", "scaled": "1"}
+    assert client.post(form.action, moved).status_code == 302
+    tracing.refresh_from_db()
+    assert tracing.marks[1][0] == pytest.approx(float(form.fields["mark_x1"]) + 40)
+    assert tracing.marks[0][0] == pytest.approx(float(form.fields["mark_x0"]))

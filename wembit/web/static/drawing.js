@@ -9,6 +9,10 @@
 
   const drawing = () => document.getElementById("drawing");
 
+  // A hundredth of a millimetre is as fine as a hand moves; more digits than a person writes are refused.
+  const rounded = (values) => Object.fromEntries(
+    Object.entries(values).map(([name, value]) => [name, typeof value === "number" ? value.toFixed(2) : value]));
+
   // One request at a time; pushes that come meanwhile are added up and sent together.
   function push(values) {
     if (waiting) {
@@ -18,7 +22,7 @@
       return;
     }
     waiting = {};
-    const send = (now) => htmx.ajax("POST", drawing().dataset.nudge, { target: "#stage", values: now }).then(() => {
+    const send = (now) => htmx.ajax("POST", drawing().dataset.nudge, { target: "#stage", values: rounded(now) }).then(() => {
       const next = waiting;
       if (next && Object.keys(next).length && drawing() && drawing().dataset.nudge) { waiting = {}; return send(next); }
       waiting = null;
