@@ -7,8 +7,8 @@ from pathlib import Path
 from playwright.sync_api import sync_playwright
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
-from tests.browser.conftest import DESK, FLAGS, PHONE, settled, sign_in  # noqa: E402
-from tests.browser.test_drawn_heron import OUTLINE, mark_the_line, spot  # noqa: E402
+from tests.browser.conftest import DESK, FLAGS, PHONE, settled, sign_in
+from tests.browser.test_drawn_heron import OUTLINE, mark_the_line, spot
 
 OUT = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 BASE = "/s/saltgrass/"
@@ -43,7 +43,7 @@ def begin(page) -> None:
     page.locator("#board").wait_for()
 
 
-def take(page, name: str, start: str, words: str) -> None:
+def take(page, name: str, start: str, words: str) -> None:  # noqa: C901  one small case after another
     page.goto(BASE + start)
     if words:
         page.locator("a.pick, a.lot, a.tide").filter(has_text=re.compile(rf"\b{words}")).first.click()

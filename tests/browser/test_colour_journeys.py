@@ -128,7 +128,8 @@ def test_the_stash_goes_out_comes_in_and_goes_out_the_same(own_site, opened):
         if new:
             page.get_by_role("button", name="Take it in").click()
             expect(page.get_by_role("link", name="To the shelf")).to_be_visible()
-    assert out().count(b"sea holly") == 1 and before in out().replace(out().splitlines(keepends=True)[-1], b"")
+    assert out().count(b"sea holly") == 1
+    assert before in out().replace(out().splitlines(keepends=True)[-1], b"")
 
 
 def test_the_map_is_asked_by_mouse_and_by_keys(site, opened):

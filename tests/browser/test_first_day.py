@@ -129,7 +129,8 @@ def test_on_a_phone_what_is_picked_lies_under_the_thumb_and_is_put_away(site, op
         assert page.evaluate("window.scrollY") == at, "the picture stays where it was"
         page.get_by_role("link", name="Put away").tap()
         expect(page.locator("#tray")).not_to_contain_text(words)
-        assert page.url.endswith(start) and page.evaluate("window.scrollY") == at
+        assert page.url.endswith(start)
+        assert page.evaluate("window.scrollY") == at
 
 
 def test_a_field_says_what_it_understood_and_what_is_wrong_beside_it(own_site, opened):

@@ -53,7 +53,8 @@ def test_twisted_strands_take_more():
 
 def test_a_former_takes_no_room_but_has_to_be_cut():
     wire = Wire("tail", 1, 80, 2, former=True)
-    assert wire.room_mm3 == 0 and wire.total_mm == 93
+    assert wire.room_mm3 == 0
+    assert wire.total_mm == 93
     stays = Wire("tail", 1, 80, 2)
     assert stays.room_mm3 == pytest.approx(math.pi * 80)
 
@@ -62,7 +63,8 @@ def test_a_former_takes_no_room_but_has_to_be_cut():
 def test_wire_gets_longer_and_not_thicker(s, doubled, bare):
     wire = Wire("leg", 2, 50, 1.2, bare_mm=bare, doubled=doubled)
     grown = scaled(wire, s)
-    assert grown.gauge_mm == 1.2 and grown.room_mm3 == pytest.approx(wire.room_mm3 * s)
+    assert grown.gauge_mm == 1.2
+    assert grown.room_mm3 == pytest.approx(wire.room_mm3 * s)
     assert grown.cut_mm - bare == pytest.approx((wire.cut_mm - bare) * s)
 
 

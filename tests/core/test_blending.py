@@ -75,7 +75,8 @@ def test_order_and_scale_of_the_masses_change_nothing_and_one_alone_is_itself(on
     assert mixed == pytest.approx(blend(pair[::-1], [b, a]), abs=1e-12)
     assert mixed == pytest.approx(blend(pair, [a * 7, b * 7]), abs=1e-12)
     assert blend(pair[:1], [a]) == pytest.approx(pair[0], abs=1e-12)
-    assert (mixed >= pair.min(axis=0) - 1e-12).all() and (mixed <= pair.max(axis=0) + 1e-12).all()
+    assert (mixed >= pair.min(axis=0) - 1e-12).all()
+    assert (mixed <= pair.max(axis=0) + 1e-12).all()
 
 
 def test_a_grey_of_black_and_white_wool_is_darker_than_the_mean_of_their_lightness():
@@ -85,8 +86,9 @@ def test_a_grey_of_black_and_white_wool_is_darker_than_the_mean_of_their_lightne
 
 
 def test_yellow_and_blue_wool_make_a_green_not_a_grey():
-    light, a, b = seen(blend(np.array([curve("#e3c23a"), curve("#2f5a93")]), [1, 1]))
-    assert a < -8 and b > 0
+    _light, a, b = seen(blend(np.array([curve("#e3c23a"), curve("#2f5a93")]), [1, 1]))
+    assert a < -8
+    assert b > 0
 
 
 # --- the search -------------------------------------------------------------------------------------------------------
@@ -106,7 +108,9 @@ def test_no_recipe_is_better_than_the_first_by_a_tenth(data):
         return
     assert found[0].de00 <= least + 0.1
     for each in found:
-        assert len(each.parts) <= fibres and sum(each.parts) <= parts and np.gcd.reduce(each.parts) == 1
+        assert len(each.parts) <= fibres
+        assert sum(each.parts) <= parts
+        assert np.gcd.reduce(each.parts) == 1
         shares = np.array(each.parts) / sum(each.parts)
         assert (shares * 6 <= shelf.grams[list(each.indices)] + 1e-6).all()
         really = seen(reflectance(shares @ shelf.mixing[list(each.indices)]))
@@ -140,7 +144,9 @@ def test_what_a_lot_cannot_give_is_not_asked_of_it():
     for grams in (0.5, 20):
         shelf = palette([moss, *SHELF[1:]], [grams] + [None] * 7)
         found[grams] = blends(ratios(moss), shelf, 6)[0]
-    assert found[20].indices == (0,) and found[20].mottle == 0 and found[20].de00 < 1e-6
+    assert found[20].indices == (0,)
+    assert found[20].mottle == 0
+    assert found[20].de00 < 1e-6
     assert found[0.5].indices != (0,)
     assert not blends(ratios(moss), palette(SHELF, [0.0] * 8), 6)
 
@@ -160,13 +166,15 @@ def ask(verb, **request):
 def test_match_names_the_nearest_first_and_ties_by_id():
     lots = [{"id": "b", "srgb": "#6f7d43"}, {"id": "a", "srgb": "#6F7D43"}, {"id": "c", "lab": [50, 0, 0]}]
     found = ask("match", target={"srgb": "#6f7d43"}, lots=lots, limit=2)["singles"]
-    assert [each["id"] for each in found] == ["a", "b"] and found[0]["words"] == "same to the eye"
+    assert [each["id"] for each in found] == ["a", "b"]
+    assert found[0]["words"] == "same to the eye"
 
 
 def test_a_target_may_be_a_curve_or_a_colour_that_no_curve_reaches():
     lots = [{"id": each, "srgb": each} for each in SHELF]
     flat = ask("blend", target={"reflectance": [0.4] * 36}, lots=lots, grams=6)
-    assert flat["blends"] and flat["singles"][0]["de00"] > 0
+    assert flat["blends"]
+    assert flat["singles"][0]["de00"] > 0
     far = ask("blend", target={"lab": [50, 150, -150]}, lots=lots, grams=6)
     assert far["blends"][0]["words"] == "another colour"
 
@@ -174,7 +182,8 @@ def test_a_target_may_be_a_curve_or_a_colour_that_no_curve_reaches():
 def test_blend_answers_as_the_contract_says():
     lots = [{"id": each, "srgb": each, "grams": 4} for each in SHELF]
     found = ask("blend", target={"srgb": "#59703f"}, lots=lots, grams=5, parts=5, limit=3)
-    assert len(found["singles"]) == 3 and 0 < len(found["blends"]) <= 3
+    assert len(found["singles"]) == 3
+    assert 0 < len(found["blends"]) <= 3
     for row in found["blends"]:
         assert set(row) == {"recipe", "lab", "srgb", "de00", "mottle", "words"}
         assert sum(each["grams"] for each in row["recipe"]) == pytest.approx(5)

@@ -157,15 +157,18 @@ def test_exit_codes():
     assert run("estimate", stdin=b"{}")[0] == 1
     assert run("allocate", stdin=json.dumps(SOUND["allocate"]).encode())[0] == 2
     code, out, err = run("knit")
-    assert (code, out) == (2, "") and "usage" in err
+    assert (code, out) == (2, "")
+    assert "usage" in err
 
 
 def test_lines_go_on_after_a_bad_one():
     rows = [json.dumps(PACKS), "nonsense", json.dumps({**PACKS, "grams": 0})]
     code, out, _ = run("packs", "--lines", stdin="\n".join(rows).encode())
     answers = [json.loads(line) for line in out.splitlines()]
-    assert code == 1 and len(answers) == 3
-    assert answers[1]["error"]["where"] == "request" and answers[2]["cost"] == 0
+    assert code == 1
+    assert len(answers) == 3
+    assert answers[1]["error"]["where"] == "request"
+    assert answers[2]["cost"] == 0
 
 
 VALUES = st.recursive(

@@ -39,7 +39,8 @@ def test_a_core_is_volume_times_density_with_the_loss():
 def test_hand_felt_lies_below_machine_felt_and_far_below_the_fibre():
     # SAE J314: pressed wool felts run from about 0.17 (soft) to 0.34 g/cm³ (hard); the fibre is 1.31 (Morton & Hearle)
     assert list(FIRMNESS.values()) == sorted(FIRMNESS.values())
-    assert FIRMNESS["airy"] < 0.17 and 0.17 <= FIRMNESS["firm"] <= FIRMNESS["very_firm"] < 0.34 < WOOL_DENSITY
+    assert FIRMNESS["airy"] < 0.17
+    assert 0.17 <= FIRMNESS["firm"] <= FIRMNESS["very_firm"] < 0.34 < WOOL_DENSITY
 
 
 def test_a_cover_is_area_by_the_weight_that_hides():

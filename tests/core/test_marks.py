@@ -29,7 +29,8 @@ def lying(shape: dict, pitch: float = 0):
 @given(st.floats(5, 200), st.floats(0.2, 6), st.integers(1, 8))
 def test_pieces_together_have_the_area(area, stretch, pieces):
     found = patches("#222222", area, 0.5, 30, stretch, pieces)
-    assert len(found) == pieces and sum(mark.area for mark in found) == pytest.approx(area)
+    assert len(found) == pieces
+    assert sum(mark.area for mark in found) == pytest.approx(area)
     assert all(mark.long_mm == pytest.approx(stretch * mark.wide_mm) for mark in found)
 
 
@@ -59,7 +60,8 @@ def test_a_line_is_as_long_and_as_wide_as_it_is_said():
 def test_what_lies_behind_is_not_seen_and_what_lies_over_the_edge_is_seen_in_part():
     post = lying(POST)
     behind, facing, edge = (mark_on(post, Mark("#222222", 10, 10, 0.5, angle), *SIDE) for angle in (90, -90, 0))
-    assert behind.is_empty and facing.area > 70
+    assert behind.is_empty
+    assert facing.area > 70
     assert 0 < edge.area < facing.area / 2
     assert edge.bounds[3] == pytest.approx(60 + 20, abs=0.05), "it follows the upper edge"
 

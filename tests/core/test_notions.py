@@ -27,7 +27,8 @@ def shelf(*sizes, notion="eyes", free=10.0):
 @given(st.floats(0.3, 3))
 def test_eyes_grow_with_the_figure_and_go_to_the_nearest_size(scale):
     needed = eyes([("eye", 2, 4.0)], scale)[0]
-    assert needed.amount == 2 and needed.size_mm == pytest.approx(4 * scale)
+    assert needed.amount == 2
+    assert needed.size_mm == pytest.approx(4 * scale)
     found = nearest(needed, shelf(2, 3, 4, 5, 6, 8, 10, 12))
     if found:
         nearer = min(abs(size - needed.size_mm) for size in (2, 3, 4, 5, 6, 8, 10, 12))
@@ -83,11 +84,14 @@ def test_small_parts_are_told_apart():
 def test_one_pad_for_pale_and_one_for_dark_and_a_spare_of_each_needle():
     # dark fibres creep into a pale face; two needles a small kit, one is spare  # common practice
     both = {each.notion: each for each in tools(True, True, [92, 20], True)}
-    assert both["pad"].amount == 2 and both["needle"].amount == 2 and "glue" in both
+    assert both["pad"].amount == 2
+    assert both["needle"].amount == 2
+    assert "glue" in both
     assert {each.notion: each for each in tools(False, False, [92], False)}["pad"].amount == 1
 
 
 def test_a_needle_is_found_by_the_gauge_on_its_box():
     box = [OnShelf("a", "needle", "triangle 38", None, 9, "pc"), OnShelf("b", "needle", "star 40", None, 6, "pc")]
     asked = Needed("needle", "needles 40, one of them spare", None, 2, "pc", "")
-    assert nearest(asked, box).id == "b" and nearest(Needed("needle", "needles 42", None, 2, "pc", ""), box) is None
+    assert nearest(asked, box).id == "b"
+    assert nearest(Needed("needle", "needles 42", None, 2, "pc", ""), box) is None

@@ -93,9 +93,12 @@ def test_a_ball_on_four_feet_stands_and_tips_with_a_heavy_head():
         "on": "body", "t": 0.5, "angle": 150, "pitch": -90, "copies": [{"t": 0.3}, {"t": 0.7}]})  # fmt: skip
     pieces = place([BODY, HEAD, feet])
     stands = standing(pieces, {"body": 20, "foot": 1})
-    assert stands.stands and stands.centre == pytest.approx((0, 0), abs=0.6)
+    assert stands.stands
+    assert stands.centre == pytest.approx((0, 0), abs=0.6)
     tips = standing(pieces, {"body": 1, "head": 60, "foot": 0.1})
-    assert not tips.stands and tips.way == "forward" and tips.margin_mm < 0
+    assert not tips.stands
+    assert tips.way == "forward"
+    assert tips.margin_mm < 0
     assert standing(pieces, {}) is None
 
 
@@ -114,9 +117,11 @@ def test_the_centre_of_weight_is_the_mean_by_weight(t, angle):
 def test_a_pairs_line_is_level_and_half_way_down():
     eyes = part("eye", "none", 2, seat={"on": "head", "t": 0.9, "angle": 90, "bead_mm": 4})
     found = pair_line(place([BODY, HEAD, eyes]), "eye")
-    assert found.level_mm == pytest.approx(0, abs=1e-6) and found.across[0] == pytest.approx(-found.across[1])
+    assert found.level_mm == pytest.approx(0, abs=1e-6)
+    assert found.across[0] == pytest.approx(-found.across[1])
     assert found.apart_mm == pytest.approx(abs(found.across[0]) * 2)
-    assert 0 < found.down < 1 and pair_line(place(FIGURE), "head") is None
+    assert 0 < found.down < 1
+    assert pair_line(place(FIGURE), "head") is None
 
 
 def area(rings):
@@ -130,7 +135,8 @@ def test_a_cut_shows_cover_core_and_padding_at_their_thickness():
     ball = part("body", "sphere", diameter_mm=40)
     found = cut_open(place([ball]), {"body": inside}).pieces[0]
     zones = dict(found.zones)
-    assert found.paint == "#core" and area(found.rings) == pytest.approx(math.pi * 20**2, rel=0.02)
+    assert found.paint == "#core"
+    assert area(found.rings) == pytest.approx(math.pi * 20**2, rel=0.02)
     ring = [shapely.Polygon(each) for each in zones["#cover"]]
     assert max(each.area for each in ring) - min(each.area for each in ring) == pytest.approx(
         math.pi * (20**2 - 18**2), rel=0.05
@@ -148,10 +154,12 @@ def test_a_cover_of_a_part_of_the_skin_is_cut_only_there():
 def test_a_cut_lays_bare_the_wire_and_leaves_pairs_as_outlines():
     legs = part("leg", "wrap", 2, length_mm=30, diameter_mm=6, wire_mm=1, seat={"on": "body", "t": 0.5, "angle": 140})
     found = {piece.name: piece for piece in cut_open(place([BODY, legs]), {"leg": Inside((("#a", 1.0),))}).pieces}
-    assert found["leg"].stroke[2] == 1 and found["leg"].paint == ""
+    assert found["leg"].stroke[2] == 1
+    assert found["leg"].paint == ""
 
 
 def test_a_hand_is_a_hand_long():
     ring = np.array(hand()[0])
-    assert np.ptp(ring[:, 1]) == pytest.approx(LENGTH_MM) and np.ptp(ring[:, 0]) > BREADTH_MM
+    assert np.ptp(ring[:, 1]) == pytest.approx(LENGTH_MM)
+    assert np.ptp(ring[:, 0]) > BREADTH_MM
     assert float(UP[2]) == 1

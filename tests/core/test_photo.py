@@ -42,7 +42,8 @@ def test_the_card_takes_the_lamp_and_the_exposure_out(lamp, card):
     for exposure in (0.5, 0.9):
         white = taken([CARDS[card]] * 3, LAMPS[lamp], exposure)
         found = read(taken(rgb(MOSS), LAMPS[lamp], exposure), white, card)
-        assert ciede2000(found.lab, lab(MOSS)) < 1.5 and not found.warnings
+        assert ciede2000(found.lab, lab(MOSS)) < 1.5
+        assert not found.warnings
 
 
 def test_the_decoding_is_that_of_the_standard():
@@ -126,9 +127,11 @@ TABLES = {
 @pytest.mark.parametrize("table", TABLES)
 def test_a_table_is_read_as_instruments_write_it(table):
     [(name, curve)] = read_spectra(TABLES[table])
-    assert name == "moss" and curve.shape == (36,)
+    assert name == "moss"
+    assert curve.shape == (36,)
     assert curve[NM == 550][0] == pytest.approx(0.35, abs=1e-3)
-    assert curve[0] == pytest.approx(0.2, abs=1e-3) and curve[-1] == pytest.approx(0.5, abs=1e-3)
+    assert curve[0] == pytest.approx(0.2, abs=1e-3)
+    assert curve[-1] == pytest.approx(0.5, abs=1e-3)
 
 
 @pytest.mark.parametrize(

@@ -58,9 +58,9 @@ def test_every_piece_is_placed_and_pairs_are_mirrored(each):
         assert len(mine) == part.count
         if part.count == 2:
             one, two = (piece.joints[0] for piece in mine)
-            assert (
-                one[0] == pytest.approx(two[0]) and one[1] == pytest.approx(-two[1]) and one[2] == pytest.approx(two[2])
-            )
+            assert one[0] == pytest.approx(two[0])
+            assert one[1] == pytest.approx(-two[1])
+            assert one[2] == pytest.approx(two[2])
 
 
 def test_a_hare_has_ears_where_a_hare_has_ears():

@@ -32,7 +32,9 @@ def test_the_basis_is_the_table_of_the_cie():
 def test_every_colour_of_the_screen_has_a_curve_that_is_seen_as_it(srgb):
     wanted = ratios(srgb)
     found, reached = curves(np.array([wanted]))
-    assert reached[0] and (found > 0).all() and (found < 1).all()
+    assert reached[0]
+    assert (found > 0).all()
+    assert (found < 1).all()
     if 1e-5 <= wanted[1] <= 1 - 1e-5:
         assert WEIGHTS @ found[0] == pytest.approx(wanted, abs=1e-8)
 
@@ -62,7 +64,8 @@ def test_a_curve_is_the_smoothest_there_is(srgb):
 @pytest.mark.parametrize(("luminance", "flat"), [(0.0, 1e-5), (0.5, 0.5), (1.0, 1 - 1e-5)])
 def test_a_grey_is_flat_and_black_and_white_are_not_quite(luminance, flat):
     found, reached = curves(np.full((1, 3), luminance))
-    assert reached[0] and found[0] == pytest.approx(np.full(SIZE, flat), abs=1e-8)
+    assert reached[0]
+    assert found[0] == pytest.approx(np.full(SIZE, flat), abs=1e-8)
 
 
 def test_a_colour_that_no_curve_reaches_is_told_from_one_that_comes_late():

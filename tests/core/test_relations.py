@@ -31,7 +31,8 @@ def test_body_legs_and_head_two_to_one_to_one():
     parts = {"body": {**BODY, "shape": {**BODY["shape"], "length_mm": 150}}, "leg": LEG, "head": TAIL}
     half = [Relation("length_mm", "body", "length_mm", 0.5)]
     found = resolve(parts, {"leg": half, "head": [Relation("diameter_mm", "body", "length_mm", 0.5)]})
-    assert found["leg"]["length_mm"] == pytest.approx(75) and found["head"]["diameter_mm"] == pytest.approx(75)
+    assert found["leg"]["length_mm"] == pytest.approx(75)
+    assert found["head"]["diameter_mm"] == pytest.approx(75)
     assert found["leg"]["diameter_mm"] == pytest.approx(12 * 75 / 40), "it keeps its proportions"
     alone = resolve(parts, {"leg": [Relation("length_mm", "body", "length_mm", 0.5, whole=False)]})
     assert alone["leg"] == {"kind": "capsule", "length_mm": pytest.approx(75), "diameter_mm": 12}
@@ -50,7 +51,8 @@ def test_a_shell_goes_round_the_crab_with_2_mm_to_spare():
     crab, rim = part(diameter_mm=23, length_mm=36), part("torus", outer_diameter_mm=38, tube_diameter_mm=8)
     relation = [Relation("hole_mm", "crab", "diameter_mm", 1, gap_mm=2, whole=False)]
     found = resolve({"crab": crab, "rim": rim}, {"rim": relation})["rim"]
-    assert size(found, "hole_mm") == pytest.approx(25) and found["outer_diameter_mm"] == pytest.approx(41)
+    assert size(found, "hole_mm") == pytest.approx(25)
+    assert found["outer_diameter_mm"] == pytest.approx(41)
     larger = resolve({"crab": crab, "rim": rim}, {"rim": relation}, scale=2)["rim"]
     assert 2 * size(larger, "hole_mm") == pytest.approx(2 * 23 + 2), "still 2 mm at twice the size"
 
@@ -118,14 +120,16 @@ def test_outlines_are_stretched(long, wide):
 def test_three_quarters_to_the_head_and_the_rest_in_four():
     wishes = [Wish("head", 1, Fraction(3, 4)), Wish("ear", 2, None), Wish("nose", 1, None), Wish("pin", 1, None)]
     portions, left = divide(10, wishes)
-    assert [portion.grams for portion in portions] == [7.5, 1.25, 0.63, 0.62] and left == 0
+    assert [portion.grams for portion in portions] == [7.5, 1.25, 0.63, 0.62]
+    assert left == 0
     assert portions[1].each_g == 0.625
 
 
 # legs from equal quarters; 1.2 g each: tail 0.4, head 2.4  # common practice
 def test_what_no_share_takes_is_left():
     portions, left = divide(8, [Wish("leg", 4, Fraction(3, 5)), Wish("tail", 1, Fraction(1, 20))])
-    assert [portion.each_g for portion in portions] == [1.2, 0.4] and left == 2.8
+    assert [portion.each_g for portion in portions] == [1.2, 0.4]
+    assert left == 2.8
 
 
 @given(

@@ -34,7 +34,8 @@ TURNED = [each for each in ALL if each.id not in ("slab", "none", "torus")]
 
 
 def test_every_kind_of_the_registry_has_an_example():
-    assert list(KINDS) == [cls.KIND for cls in SOLIDS] and set(EXAMPLES) == set(KINDS)
+    assert list(KINDS) == [cls.KIND for cls in SOLIDS]
+    assert set(EXAMPLES) == set(KINDS)
 
 
 @pytest.mark.parametrize("one", TURNED)
@@ -60,10 +61,12 @@ def test_the_side_outline_is_as_long_as_the_axis_and_as_wide_as_the_sections(one
 
 def test_a_slab_is_as_broad_as_its_outline_and_a_ring_as_wide_as_its_rim():
     slab = solid({"kind": "slab", **EXAMPLES["slab"]})
-    assert slab.half_widths(0.0) == (9.0, 2.0) and slab.span_at(30.0) == (-4.0, 5.0)
+    assert slab.half_widths(0.0) == (9.0, 2.0)
+    assert slab.span_at(30.0) == (-4.0, 5.0)
     assert slab.side_outline().area == pytest.approx(slab.face)
     ring = solid({"kind": "torus", **EXAMPLES["torus"]})
-    assert ring.half_widths(0.5) == (25.0, 25.0) and ring.hole_mm == 26.0
+    assert ring.half_widths(0.5) == (25.0, 25.0)
+    assert ring.hole_mm == 26.0
     assert ring.side_outline().area == pytest.approx(math.pi * (25**2 - 13**2), rel=2e-3)
 
 
@@ -71,7 +74,8 @@ def test_a_slab_is_as_broad_as_its_outline_and_a_ring_as_wide_as_its_rim():
 def test_sizes_given_back_change_nothing_and_a_shape_comes_back_from_its_object(one):
     assert one.with_sizes(one.sizes) == one
     assert solid(shape_of(one)) == one
-    assert one.scaled(1.0) == one and one.scaled(3.0).longest_mm == pytest.approx(3 * one.longest_mm)
+    assert one.scaled(1.0) == one
+    assert one.scaled(3.0).longest_mm == pytest.approx(3 * one.longest_mm)
 
 
 @given(st.sampled_from(ALL).map(lambda each: each.values[0]), st.floats(0.3, 4))
@@ -88,11 +92,13 @@ def test_a_ring_widens_with_its_hole():
 @pytest.mark.parametrize("one", ALL)
 def test_schema_and_validator_take_the_same_keys(one):
     schema, shape = Draft202012Validator(shape_schema()), shape_of(one)
-    assert schema.is_valid(shape) and SHAPE(dict(shape), "shape")["kind"] == one.KIND
+    assert schema.is_valid(shape)
+    assert SHAPE(dict(shape), "shape")["kind"] == one.KIND
     for key in list(shape):
         short = {name: value for name, value in shape.items() if name != key}
         assert schema.is_valid(short) == (key == "depth_ratio") == taken(short)
-    assert not schema.is_valid({**shape, "colour_mm": 3}) and not taken({**shape, "colour_mm": 3})
+    assert not schema.is_valid({**shape, "colour_mm": 3})
+    assert not taken({**shape, "colour_mm": 3})
 
 
 def taken(shape) -> bool:
@@ -104,8 +110,10 @@ def taken(shape) -> bool:
 
 
 def test_only_what_bulges_everywhere_is_convex():
-    assert Ellipsoid(3, 2, 1).convex and Box(3, 2, 1).convex
-    assert not Torus(50, 12).convex and not Wrap(90, 8, 1).convex
+    assert Ellipsoid(3, 2, 1).convex
+    assert Box(3, 2, 1).convex
+    assert not Torus(50, 12).convex
+    assert not Wrap(90, 8, 1).convex
     assert solid({"kind": "silhouette", "stations": [[0, 4], [5, 9], [10, 4]]}).convex
     assert not solid({"kind": "silhouette", "stations": [[0, 9], [5, 4], [10, 9]]}).convex
     assert not Slab(((0, 0), (10, 0), (10, 10), (5, 2), (0, 10)), 3).convex

@@ -24,7 +24,8 @@ def extents(piece):
 
 # ISO 216: A4 is 210 × 297 mm; ANSI Y14.1: letter is 8.5 × 11 in
 def test_papers_are_the_standard_ones():
-    assert PAPERS["A4"] == (210, 297) and PAPERS["letter"] == pytest.approx((8.5 * 25.4, 11 * 25.4))
+    assert PAPERS["A4"] == (210, 297)
+    assert PAPERS["letter"] == pytest.approx((8.5 * 25.4, 11 * 25.4))
 
 
 @settings(max_examples=40)
@@ -38,7 +39,10 @@ def test_what_fits_keeps_its_size_on_the_paper_and_apart_from_the_rest(sizes, pa
         taken = []
         for piece in sheet.pieces:
             left, top, right, bottom = extents(piece)
-            assert left >= 0 and top >= 0 and right <= sheet.width and bottom <= sheet.check[0][1]
+            assert left >= 0
+            assert top >= 0
+            assert right <= sheet.width
+            assert bottom <= sheet.check[0][1]
             assert not any(box(left, top, right, bottom).intersection(other).area > 1e-6 for other in taken)
             taken.append(box(left, top, right, bottom))
             seen[int(piece.name)] = sorted((right - left, bottom - top))
@@ -50,7 +54,8 @@ def test_what_fits_keeps_its_size_on_the_paper_and_apart_from_the_rest(sizes, pa
 def test_what_is_larger_is_split_and_comes_together_again(wide, tall):
     ring = LineString(box(0, 0, wide, tall).exterior)
     found = lay_out([template(wide, tall)])
-    assert len(found) > 1 and all(sheet.tile for sheet in found)
+    assert len(found) > 1
+    assert all(sheet.tile for sheet in found)
     drawn = sum(LineString(line).length for sheet in found for piece in sheet.pieces for line in piece.lines)
     assert drawn >= ring.length - 1e-6, "no stretch of the outline is lost"
 
@@ -58,7 +63,9 @@ def test_what_is_larger_is_split_and_comes_together_again(wide, tall):
 def test_every_sheet_has_its_line_of_100_mm():
     for sheet in lay_out([template(180, 200, str(n)) for n in range(3)]):
         (x1, y1), (x2, y2) = sheet.check
-        assert x2 - x1 == CHECK_MM and y1 == y2 and x2 < sheet.width
+        assert x2 - x1 == CHECK_MM
+        assert y1 == y2
+        assert x2 < sheet.width
 
 
 @pytest.mark.parametrize(
@@ -80,16 +87,19 @@ def test_every_sheet_has_its_line_of_100_mm():
 )  # fmt: skip
 def test_a_side_outline_has_the_sizes_of_its_solid(shape, wide, tall):
     left, low, right, high = solids.solid(SHAPE(shape, "s")).side_outline().bounds
-    assert right - left == pytest.approx(wide, rel=2e-3) and high - low == pytest.approx(tall, rel=2e-3)
+    assert right - left == pytest.approx(wide, rel=2e-3)
+    assert high - low == pytest.approx(tall, rel=2e-3)
 
 
 def test_a_wire_plan_is_as_long_as_its_bends():
     line = bent([(22, 0), (20, 65), (24, 50)], 66)
-    assert line.length == pytest.approx(66) and len(line.coords) == 4
+    assert line.length == pytest.approx(66)
+    assert len(line.coords) == 4
     assert bent([], 30).length == 30
 
 
 def test_the_area_of_a_ring_is_that_of_the_tube_seen_from_above():
     shape = solids.solid(SHAPE({"kind": "torus", "outer_diameter_mm": 40, "tube_diameter_mm": 8}, "s"))
     assert shape.side_outline().area == pytest.approx(3.14159 * (20**2 - 12**2), rel=2e-3)
-    assert isinstance(unary_union([shape.side_outline()]), Polygon) and templates.GAP > 0
+    assert isinstance(unary_union([shape.side_outline()]), Polygon)
+    assert templates.GAP > 0

@@ -34,7 +34,8 @@ def test_the_weight_is_the_smallest_that_hides(own, under, micron, tau):
     found = cover(own, under, micron, tau)
     assert 60 <= found.g_m2 <= 400
     if found.capped:
-        assert found.g_m2 == 400 and found.de00 > 2
+        assert found.g_m2 == 400
+        assert found.de00 > 2
     else:
         assert found.de00 <= 2
         thinner = cover(own, under, micron, tau, least_g_m2=0, most_g_m2=max(60, found.g_m2 - 0.01))
@@ -71,14 +72,18 @@ def test_the_seen_colour_is_that_of_the_mixed_reflectances(seed, bare):
 
 
 def test_dark_wool_hides_more_than_pale_wool():
-    assert hiding_power("#f1ede3") == 0.25 and hiding_power("#24211f") == 1
+    assert hiding_power("#f1ede3") == 0.25
+    assert hiding_power("#24211f") == 1
     assert hiding_power("#777777") == pytest.approx(1 - 0.75 * (lab("#777777")[0] - 30) / 50)
 
 
 def test_the_answer_on_the_command_line():
     asked = b'{"srgb":"#6F7D43","over":"#e9e2d2","micron_um":22}'
     found = answer("cover", asked)
-    assert set(found) == {"cover_g_m2", "bare", "de00"} and found["de00"] == pytest.approx(2, abs=1e-6)
+    assert set(found) == {"cover_g_m2", "bare", "de00"}
+    assert found["de00"] == pytest.approx(2, abs=1e-6)
     assert found["bare"] == pytest.approx(bare_fraction(found["cover_g_m2"], 22))
     thin = answer("cover", b'{"srgb":"#000000","over":"#ffffff","micron_um":22,"most_g_m2":100}')
-    assert thin["capped"] is True and thin["cover_g_m2"] == 100 and thin["de00"] > 2
+    assert thin["capped"] is True
+    assert thin["cover_g_m2"] == 100
+    assert thin["de00"] > 2

@@ -23,7 +23,8 @@ def ball(grams_of="a"):
 def test_eight_times_the_wool_is_twice_the_size():
     once = estimate(ball()).totals["a"].p50
     found = largest(ball(), {"a": 8 * once})
-    assert found.scale == pytest.approx(2, rel=1e-4) and found.fibre == "a"
+    assert found.scale == pytest.approx(2, rel=1e-4)
+    assert found.fibre == "a"
 
 
 def test_a_body_half_as_long_again_takes_34_tenths():
@@ -75,4 +76,5 @@ def test_too_little_names_the_fibre():
     heron = BY_NAME["Heron"]  # its wires do not get thinner: below some size nothing fits round them
     with pytest.raises(TooLittle) as told:
         largest(heron, {"straw": 0.005})
-    assert told.value.fibre == "straw" and told.value.takes_g > 0.005
+    assert told.value.fibre == "straw"
+    assert told.value.takes_g > 0.005

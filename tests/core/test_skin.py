@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from wembit.core.contract.requests import SHAPE
 from wembit.core.grams import details, small_pieces
+from wembit.core.pose.mesh import UP
 from wembit.core.pose.placing import PlacedPart, Seat, place, settle
 from wembit.core.pose.skin import border_mm, inside, loose_end_mm3, skin_points, visible_shares
 from wembit.core.shape.solids import solid
@@ -51,7 +52,7 @@ def test_the_mesh_of_a_skin_has_the_area_of_its_solid(kind):
     points, areas = skin_points(piece)
     assert areas.sum() == pytest.approx(kind.area, rel=0.05)
     middle = points.mean(axis=0) if type(kind).__name__ != "Torus" else points[0]
-    assert inside(piece, np.array([middle + [0.0, 0, 1e-3], [900.0, 0, 0]])).tolist() == [True, False]
+    assert inside(piece, np.array([middle + 1e-3 * UP, [900.0, 0, 0]])).tolist() == [True, False]
 
 
 def test_a_part_alone_hides_nothing():
@@ -65,7 +66,9 @@ def test_joins_hide_about_what_the_demo_figures_were_estimated_with():
         parts = [PlacedPart(p.name, p.count, solid(SHAPE(p.shape, "s")), Seat.of(p.seat)) for p in figure.parts]
         found = visible_shares(place(settle(parts)))
         gaps += [abs(found[p.name] - p.visible) for p in figure.parts if p.name in found and p.visible < 0.97]
-    assert len(gaps) > 35 and np.mean(gaps) < 0.1 and np.quantile(gaps, 0.9) < 0.25
+    assert len(gaps) > 35
+    assert np.mean(gaps) < 0.1
+    assert np.quantile(gaps, 0.9) < 0.25
 
 
 def test_deeper_hides_more():
@@ -98,7 +101,8 @@ def test_a_loose_end_weighs_by_the_section_where_the_part_goes_in():
 # six on a ring are 60° apart, three on a side a quarter of the length  # common practice
 def test_spots_are_spaced_evenly():
     ring = details.evenly(6, details.RING, 0.4)
-    assert [angle for _, angle in ring] == [0, 60, 120, 180, 240, 300] and {t for t, _ in ring} == {0.4}
+    assert [angle for _, angle in ring] == [0, 60, 120, 180, 240, 300]
+    assert {t for t, _ in ring} == {0.4}
     assert [t for t, _ in details.evenly(3, details.ROW)] == [0.25, 0.5, 0.75]
 
 
@@ -113,5 +117,6 @@ def test_small_things_are_weighed_as_a_group(pieces):
     if found is None:
         assert not tiny
         return
-    assert found.count == sum(count for _, count, _ in tiny) and found.grams >= 0.02 * found.count - 1e-9
+    assert found.count == sum(count for _, count, _ in tiny)
+    assert found.grams >= 0.02 * found.count - 1e-9
     assert found.pull_g == pytest.approx(2 * found.grams)  # of what is pulled half goes back  # common practice

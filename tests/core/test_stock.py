@@ -22,7 +22,9 @@ def day(ahead):
 
 def test_the_cheapest_packs_hold_what_is_asked():
     found = cheapest(130, PACKS)
-    assert found.packs == ((100.0, 1), (50.0, 1)) and found.cost == 13.9 and found.grams == 150
+    assert found.packs == ((100.0, 1), (50.0, 1))
+    assert found.cost == 13.9
+    assert found.grams == 150
 
 
 def test_ties_take_the_least_surplus_then_the_fewest_packs():
@@ -32,7 +34,8 @@ def test_ties_take_the_least_surplus_then_the_fewest_packs():
 
 
 def test_nothing_needs_no_packs():
-    assert cheapest(0, PACKS).packs == () and cheapest(0.001, PACKS).cost == 0
+    assert cheapest(0, PACKS).packs == ()
+    assert cheapest(0.001, PACKS).cost == 0
 
 
 @settings(max_examples=60)
@@ -58,13 +61,15 @@ def test_packs_are_as_cheap_as_integer_programming_finds(grams, packs):
 
 def test_a_large_amount_is_filled_with_the_best_pack_first():
     found = cheapest(1_000_000, [(37.01, 3.0), (50.0, 4.0), (99.99, 8.2)])
-    assert found.grams >= 1_000_000 and found.cost == pytest.approx(80_000.0, abs=8)
+    assert found.grams >= 1_000_000
+    assert found.cost == pytest.approx(80_000.0, abs=8)
 
 
 def test_a_fibre_runs_out_on_the_day_its_project_starts():
     found = forecast(TODAY, 10, [Dated(day(14), 31.2)], [], lead_days=5, packs=PACKS)
     assert (found.runs_out, found.order_by, found.late) == (day(14), day(9), False)
-    assert found.order_g == pytest.approx(21.2) and found.chosen.packs == ((25.0, 1),)
+    assert found.order_g == pytest.approx(21.2)
+    assert found.chosen.packs == ((25.0, 1),)
 
 
 def test_exactly_nothing_left_is_not_short():
@@ -76,12 +81,14 @@ def test_exactly_nothing_left_is_not_short():
 def test_a_parcel_of_the_morning_serves_the_day():
     assert forecast(TODAY, 0, [Dated(day(9), 20)], [Dated(day(9), 20)], lead_days=5, packs=PACKS).runs_out is None
     late = forecast(TODAY, 0, [Dated(day(9), 20)], [Dated(day(10), 20)], lead_days=5, packs=PACKS)
-    assert late.runs_out == day(9) and late.order_g == 20
+    assert late.runs_out == day(9)
+    assert late.order_g == 20
 
 
 def test_what_is_late_is_ordered_today():
     found = forecast(TODAY, 0, [Dated(day(2), 5)], [], lead_days=3, packs=PACKS)
-    assert found.late and found.order_by == TODAY
+    assert found.late
+    assert found.order_by == TODAY
     assert not forecast(TODAY, 0, [Dated(day(3), 5)], [], lead_days=2.5, packs=PACKS).late
 
 
@@ -94,7 +101,8 @@ def test_the_order_covers_what_follows_and_no_more():
 
 def test_what_was_due_earlier_counts_today():
     found = forecast(TODAY, 3, [Dated(day(-20), 5)], [Dated(day(-3), 1)], lead_days=1, packs=PACKS)
-    assert found.runs_out == TODAY and found.order_g == 1
+    assert found.runs_out == TODAY
+    assert found.order_g == 1
 
 
 def test_weekly_rows_follow_the_balance():

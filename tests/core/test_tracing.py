@@ -1,5 +1,6 @@
 """Traced outlines become solids of the right size."""
 
+import itertools
 import math
 
 import pytest
@@ -54,8 +55,10 @@ def test_a_depth_ratio_flattens():
 
 def test_stations_are_in_order_and_apart():
     found = silhouette([(0, 0), (10, 8), (10.1, 8), (30, 3), (31, 0), (30, -3), (10, -8)])["stations"]
-    assert all(b[0] - a[0] >= 31 / 400 for a, b in zip(found, found[1:], strict=False))
-    assert found[0][0] == 0 and found[-1][0] == pytest.approx(31) and max(w for _, w in found) == pytest.approx(16)
+    assert all(b[0] - a[0] >= 31 / 400 for a, b in itertools.pairwise(found))
+    assert found[0][0] == 0
+    assert found[-1][0] == pytest.approx(31)
+    assert max(w for _, w in found) == pytest.approx(16)
 
 
 def test_a_wire_keeps_its_lengths_and_bends():
@@ -66,7 +69,8 @@ def test_a_wire_keeps_its_lengths_and_bends():
         points.append(here)
     shape, pitch, bends = wire(points, 12, 1.5)
     assert shape == {"kind": "wrap", "length_mm": pytest.approx(66, abs=0.01), "diameter_mm": 12, "wire_mm": 1.5}
-    assert pitch == pytest.approx(45) and [turn for _, turn in bends] == pytest.approx([0, 65, 50])
+    assert pitch == pytest.approx(45)
+    assert [turn for _, turn in bends] == pytest.approx([0, 65, 50])
     assert wire([(0, 0), (30, 0)], 6, 1)[2] == []
 
 

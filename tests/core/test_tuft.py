@@ -22,13 +22,15 @@ def spread(strands):
 def test_every_pass_makes_a_tuft_more_even_and_arms_length_too():
     close = [spread(tuft(PAIR, (2, 1), passes)) for passes in PASSES]
     far = [spread(tuft(PAIR, (2, 1), passes, close=False)) for passes in PASSES]
-    assert close[0] > close[1] > close[2] and all(one > other for one, other in zip(close, far, strict=True))
+    assert close[0] > close[1] > close[2]
+    assert all(one > other for one, other in zip(close, far, strict=True))
     assert far[-1] < 1, "the same to the eye"
 
 
 def test_a_tuft_of_one_wool_is_of_its_colour_throughout():
     strands = tuft(PAIR[:1], (1,), 1)
-    assert len(strands) == STRANDS and {strand.srgb for strand in strands} == {"#8c9b4a"}
+    assert len(strands) == STRANDS
+    assert {strand.srgb for strand in strands} == {"#8c9b4a"}
 
 
 def test_the_same_recipe_gives_the_same_tuft():

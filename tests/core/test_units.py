@@ -84,7 +84,8 @@ def test_shown_drops_zeros():
 
 def test_a_length_of_a_strand_and_a_palm_are_weights_once_the_scale_has_shown_them():
     hand = Hand(palm_g=0.5, metre_g=22)
-    assert weight("20 cm", hand=hand).value == pytest.approx(4.4) and weight("two palms", hand=hand).value == 1.0
+    assert weight("20 cm", hand=hand).value == pytest.approx(4.4)
+    assert weight("two palms", hand=hand).value == 1.0
     assert weight("1/2 palm", hand=hand).understood == "0.25 g"
     for text in ("20 cm", "a palm"):
         with pytest.raises(Unreadable):

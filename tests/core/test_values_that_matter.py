@@ -54,7 +54,8 @@ def ball(**more) -> dict:
 def test_the_innermost_bias_and_sigma_hold():
     request = {"bias": 2, "sigma": 0.4, "parts": [ball(bias=3, sigma=0.3, inner={"bias": 5, "sigma": 0.1}), ball()]}
     (own, inner), (outer, _) = (part.layers for part in estimate(request).parts)
-    assert (own.bias, own.sigma) == (3, 0.3) and (inner.bias, inner.sigma) == (5, 0.1)
+    assert (own.bias, own.sigma) == (3, 0.3)
+    assert (inner.bias, inner.sigma) == (5, 0.1)
     assert (outer.bias, outer.sigma) == (2, 0.4)
     assert own.grams.p50 / outer.grams.p50 == pytest.approx(1.5)
     assert own.grams.p90 / own.grams.p50 == pytest.approx(math.exp(1.2816 * 0.3), rel=1e-4)
@@ -133,7 +134,8 @@ def leaning(over_mm: float):
 
 
 def test_a_figure_stands_while_its_weight_is_over_its_feet():
-    assert leaning(0).margin_mm == pytest.approx(21, abs=0.2) and leaning(0).stands  # 20 mm and a felted rim of 1 mm
+    assert leaning(0).margin_mm == pytest.approx(21, abs=0.2)
+    assert leaning(0).stands
     assert leaning(15).margin_mm == pytest.approx(6, abs=0.2)
     wide = standing(place([PlacedPart("ball", 1, Sphere(40), Seat(centre_mm=20))]), {"ball": 5})
     assert wide.stands and wide.margin_mm < 10, "a ball touches with what lies within 2 mm of the ground"
@@ -145,11 +147,14 @@ def test_a_figure_tips_the_way_its_weight_hangs_over():
     arm = PlacedPart("arm", 1, Box(80, 4, 4), Seat(on="foot", t=0.5, angle=0, by=0.5))
     ball = PlacedPart("ball", 1, Sphere(10), Seat(on="arm", t=1, angle=0, by=0.5))
     over = standing(place([foot, arm, ball]), {"foot": 0.001, "ball": 100})
-    assert over.margin_mm == pytest.approx(-29, abs=0.3) and not over.stands and over.way == "forward"
+    assert over.margin_mm == pytest.approx(-29, abs=0.3)
+    assert not over.stands
+    assert over.way == "forward"
     back = standing(
         place([foot, arm, PlacedPart("ball", 1, Sphere(10), Seat(on="arm", t=0, angle=0, by=0.5))]), {"ball": 9}
     )
-    assert back.way == "backward" and back.margin_mm == pytest.approx(-29, abs=0.3)
+    assert back.way == "backward"
+    assert back.margin_mm == pytest.approx(-29, abs=0.3)
 
 
 # --- stock ----------------------------------------------------------------------------------------------------------
@@ -182,7 +187,8 @@ def test_dye_lots_stay_together():
 
 def test_lead_days_are_whole_days_rounded_up():
     found = forecast(TODAY, 5, [Dated(TODAY + dt.timedelta(30), 10)], [], lead_days=4.2, packs=[(50.0, 4.9)])
-    assert found.runs_out == TODAY + dt.timedelta(30) and found.order_by == TODAY + dt.timedelta(25)
+    assert found.runs_out == TODAY + dt.timedelta(30)
+    assert found.order_by == TODAY + dt.timedelta(25)
 
 
 def test_of_two_offers_of_one_pack_the_cheaper_counts():
@@ -198,7 +204,8 @@ def test_of_two_offers_of_one_pack_the_cheaper_counts():
 )  # fmt: skip
 def test_what_a_difference_can_mean(book, found, word):
     # regain of wool: W. E. Morton & J. W. S. Hearle, Physical Properties of Textile Fibres; the scale's digit: common practice
-    assert word in explained(book, found) and bool(explained(book, found)) == bool(word)
+    assert word in explained(book, found)
+    assert bool(explained(book, found)) == bool(word)
 
 
 def test_eyes_take_up_no_water():
@@ -219,8 +226,10 @@ def test_each_trouble_has_its_weight(name, score):
 
 def test_hidden_differences_carding_and_the_last_of_a_bag():
     assert Trouble(de00=10, seen=False).score == pytest.approx(0.5)
-    assert Trouble(mottle=0.0).score == pytest.approx(1.0) and Trouble(mottle=10.0).score == pytest.approx(1.3)
-    assert Trouble(share_of_free=0.5).score == 0 and Trouble(share_of_free=0.51).score == 1.5
+    assert Trouble(mottle=0.0).score == pytest.approx(1.0)
+    assert Trouble(mottle=10.0).score == pytest.approx(1.3)
+    assert Trouble(share_of_free=0.5).score == 0
+    assert Trouble(share_of_free=0.51).score == 1.5
 
 
 # --- words and numbers ----------------------------------------------------------------------------------------------
@@ -243,7 +252,8 @@ def test_two_ways_of_writing_one_length_may_differ_by_three_in_a_hundred():
 
 
 def test_fractions_words_and_glyphs():
-    assert length("⅝ in").value == pytest.approx(15.875) and length("1⅜ in").value == pytest.approx(34.925)
+    assert length("⅝ in").value == pytest.approx(15.875)
+    assert length("1⅜ in").value == pytest.approx(34.925)
     assert weight("three pinches", hand=Hand(pinch_g=0.02)).value == pytest.approx(0.06)
     assert weight("half a palm", hand=Hand(palm_g=3)).value == pytest.approx(1.5)
     assert [float(share(text)) for text in ("a fifth", "two fifths", "three quarters", "a tenth", "12,5 %")] == [

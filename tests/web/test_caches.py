@@ -24,14 +24,17 @@ def test_the_sum_of_what_is_kept_stays_within_its_bytes():
 
 def test_what_is_too_large_is_given_and_not_kept():
     cache = BoundedCache(1_000)
-    assert cache.get_or_make("a", 0, lambda: "x" * 5_000) and len(cache) == 0 and cache.bytes == 0
+    assert cache.get_or_make("a", 0, lambda: "x" * 5_000)
+    assert len(cache) == 0
+    assert cache.bytes == 0
 
 
 def test_another_stamp_takes_the_place_of_the_old_one():
     cache = BoundedCache(100_000)
     for stamp in range(50):
         assert cache.get_or_make("today", stamp, lambda stamp=stamp: [stamp] * 100) == [stamp] * 100
-    assert len(cache) == 1 and cache.bytes < 1_000
+    assert len(cache) == 1
+    assert cache.bytes < 1_000
 
 
 def test_nobody_gets_the_object_that_another_one_changes():
@@ -39,7 +42,8 @@ def test_nobody_gets_the_object_that_another_one_changes():
     first = cache.get_or_make("rows", 0, lambda: [1, 2])
     first.append(3)
     second = cache.get_or_make("rows", 0, lambda: "anew")
-    assert second == [1, 2] and second is not cache.get_or_make("rows", 0, lambda: "anew")
+    assert second == [1, 2]
+    assert second is not cache.get_or_make("rows", 0, lambda: "anew")
 
 
 def test_threads_keep_the_count_of_bytes_true():
@@ -87,5 +91,7 @@ def test_weighing_on_the_board_keeps_what_is_kept(client, studio):
     board = client.post(client.base + f"figures/{figure.pk}/draw/", {"kind": "slab"}).url
     before = stamp(studio)
     points = {"x0": "0", "y0": "0", "x1": "30", "y1": "0", "x2": "30", "y2": "20"}
-    assert client.post(board, {**points, "weigh": "1"}).status_code == 200 and stamp(studio) == before
-    assert client.post(board, points).status_code == 302 and stamp(studio) == before + 1
+    assert client.post(board, {**points, "weigh": "1"}).status_code == 200
+    assert stamp(studio) == before
+    assert client.post(board, points).status_code == 302
+    assert stamp(studio) == before + 1

@@ -36,9 +36,12 @@ def test_another_colourway_begins_like_the_first_and_goes_its_own_way(client, ha
     address = f"figures/{hare.pk}/colours/way/"
     post(client, address, do="add", way_name="winter white")
     post(client, address, way="winter white", slot="main", item=str(hare.gull.pk))
-    assert fibres(hare, "winter white") == {"core": "fawn", "main": "gull"} and fibres(hare, "first")["main"] == "fawn"
+    assert fibres(hare, "winter white") == {"core": "fawn", "main": "gull"}
+    assert fibres(hare, "first")["main"] == "fawn"
     page = get(client, f"figures/{hare.pk}/colours/")
-    assert page.count("<thead>") == 1 and "#dcdcd6" in page and "#b08a5e" in page
+    assert page.count("<thead>") == 1
+    assert "#dcdcd6" in page
+    assert "#b08a5e" in page
     assert "winter white" in get(client, "plan/new/")
 
 
@@ -47,7 +50,8 @@ def test_a_colourway_is_drawn_first_and_taken_away(client, hare):
     post(client, address, do="add", way_name="grey")
     post(client, address, way="grey", slot="main", item=str(hare.gull.pk))
     post(client, address, do="first", way="grey")
-    assert colourway_of(newest_version(hare)).name == "grey" and "#dcdcd6" in get(client, f"figures/{hare.pk}/")
+    assert colourway_of(newest_version(hare)).name == "grey"
+    assert "#dcdcd6" in get(client, f"figures/{hare.pk}/")
     post(client, address, do="drop", way="first")
     assert fibres(hare, "first") == {}
     assert "one colourway at least" in told(post(client, address, do="drop", way="grey"))
@@ -56,7 +60,8 @@ def test_a_colourway_is_drawn_first_and_taken_away(client, hare):
 def test_a_fibre_is_swapped_everywhere_and_the_press_taken_back(client, hare):
     address = f"figures/{hare.pk}/colours/swap/"
     answer = post(client, address, old=f"first/{hare.fawn.pk}", new=str(hare.gull.pk))
-    assert fibres(hare, "first") == {"core": "gull", "main": "gull"} and "Take it back" in text(answer)
+    assert fibres(hare, "first") == {"core": "gull", "main": "gull"}
+    assert "Take it back" in text(answer)
     slots = re.findall(r'name="slot" value="([^"]+)">', re.search(r'class="note".*?</form>', text(answer))[0])
     post(client, address, old=f"first/{hare.gull.pk}", new=str(hare.fawn.pk), slot=slots)
     assert fibres(hare, "first") == {"core": "fawn", "main": "fawn"}
@@ -99,14 +104,18 @@ def test_a_wool_that_is_nowhere_cannot_go(client, hare):
 
 
 def test_faces_are_kept_side_by_side_and_worn(client, hare):
-    seat = lambda key: Part.objects.get(version=newest_version(hare), key=key).seat  # noqa: E731
+    def seat(key):
+        return Part.objects.get(version=newest_version(hare), key=key).seat
+
     assert post(client, f"figures/{hare.pk}/face/", face_name="listening").status_code == 302
     before = seat("ear")
     post(client, f"figures/{hare.pk}/part/ear/nudge/", pitch="-40")
     post(client, f"figures/{hare.pk}/part/eye/", lid="60", gaze="20")
     post(client, f"figures/{hare.pk}/face/", face_name="sleepy")
     page = get(client, f"figures/{hare.pk}/colours/")
-    assert "listening, from the front" in page and "sleepy, from the front" in page and "#ffffff" in page
+    assert "listening, from the front" in page
+    assert "sleepy, from the front" in page
+    assert "#ffffff" in page
     assert post(client, f"figures/{hare.pk}/face/", do="wear", face="listening").status_code == 302
     assert seat("ear") == before
     post(client, f"figures/{hare.pk}/face/", do="drop", face="sleepy")
@@ -118,7 +127,10 @@ def test_two_figures_and_two_versions_are_laid_side_by_side(client, owner, hare)
     other = make.figure(owner, "Pebble", 30.0, make.lot(owner, "slate"))
     make.offer(owner, hare.fawn)
     page = words(get(client, f"figures/{hare.pk}/compare/", data={"two": str(newest_version(other).pk)}))
-    assert "Both to one scale" in page and "slate" in page and "hands" in page and "wool costs" in page
+    assert "Both to one scale" in page
+    assert "slate" in page
+    assert "hands" in page
+    assert "wool costs" in page
     assert "nobody offers" in page
     assert "one version so far" in words(get(client, f"figures/{hare.pk}/compare/"))
 
@@ -127,4 +139,5 @@ def test_a_version_of_another_studio_cannot_be_laid_beside(client, hare):
     ana = make.studio_owner("Dune", "ana")
     theirs = newest_version(make.figure(ana, "Cactus"))
     answer = client.get(f"{client.base}figures/{hare.pk}/compare/", {"two": str(theirs.pk)})
-    assert answer.status_code == 404 and signed_in(ana)
+    assert answer.status_code == 404
+    assert signed_in(ana)

@@ -153,7 +153,8 @@ def test_the_last_part_can_be_taken_off_a_planned_figure(owner):
     figure = make.figure(owner)
     project = make.project(owner, figure)
     remove_part(owner, figure.pk, "ball")
-    assert not needed(project) and not Promise.objects.exists()
+    assert not needed(project)
+    assert not Promise.objects.exists()
 
 
 def test_stand_ins_are_laid_over_the_new_needs(client, owner):
@@ -180,7 +181,8 @@ def test_a_loose_end_kept_as_habit_reaches_every_plan(client, owner):
     other = make.project(owner, make.figure(owner, "Pebble", fibre=moss))
     before, still = needed(project), needed(other)
     post(client, f"figures/{figure.pk}/part/leg/", loose_end_mm="15", habit="on")
-    assert sum(needed(project).values()) > sum(before.values()) and needed(other) == still
+    assert sum(needed(project).values()) > sum(before.values())
+    assert needed(other) == still
 
 
 # --- the next version -----------------------------------------------------------------------------------------------
@@ -201,7 +203,8 @@ def test_a_frozen_version_keeps_its_needs_and_the_newest_is_offered(client, owne
     page = words(get(client, f"plan/{changed.pk}/"))
     assert "Make the rest by version 2?" in page
     shown = words(get(client, f"plan/{changed.pk}/newest-version/"))
-    assert "the 1 begun stay as they are" in shown and "promised" in shown
+    assert "the 1 begun stay as they are" in shown
+    assert "promised" in shown
     assert needed(changed)["moss", True] == whole, "looking changes nothing"
     assert Project.objects.get(pk=changed.pk).colourway.version.number == 1
     answer = client.post(client.base + f"plan/{changed.pk}/newest-version/", follow=True)

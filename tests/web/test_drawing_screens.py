@@ -23,7 +23,9 @@ def test_a_push_moves_a_part_over_the_skin(client, hare):
     before = seat(hare, "ear")
     assert post(client, f"figures/{hare.pk}/part/ear/nudge/", view="side", right_mm="-5").status_code == 302
     after = seat(hare, "ear")
-    assert after["t"] < before["t"] and after["on"] == "head" and after["pitch"] == before["pitch"]
+    assert after["t"] < before["t"]
+    assert after["on"] == "head"
+    assert after["pitch"] == before["pitch"]
 
 
 def test_a_push_deeper_hides_more_of_it(client, hare):
@@ -34,12 +36,14 @@ def test_a_push_deeper_hides_more_of_it(client, hare):
 
     before = shown()
     post(client, f"figures/{hare.pk}/part/head/nudge/", deeper_mm="8")
-    assert seat(hare, "head")["sink"] > 8 and shown() < before
+    assert seat(hare, "head")["sink"] > 8
+    assert shown() < before
 
 
 def test_a_turn_and_a_lift_of_the_first_part(client, hare):
     post(client, f"figures/{hare.pk}/part/body/nudge/", up_mm="4", pitch="10")
-    assert seat(hare, "body")["centre_mm"] == pytest.approx(24 + 4) and seat(hare, "body")["pitch"] == 10
+    assert seat(hare, "body")["centre_mm"] == pytest.approx(24 + 4)
+    assert seat(hare, "body")["pitch"] == 10
 
 
 @pytest.mark.parametrize("given", [{"right_mm": "x"}, {"up_mm": "99999"}, {"pitch": "400"}])
@@ -78,7 +82,8 @@ def test_wools_that_would_not_be_told_apart_are_pointed_at(client, owner, hare):
     post(client, f"figures/{hare.pk}/part/ear/layer/0/", slot="ears")
     post(client, f"figures/{hare.pk}/fibre/", slot="ears", item=str(two.item_id))
     page = get(client, f"figures/{hare.pk}/")
-    assert "ear and head are of two wools that would not be told apart" in page and 'class="pointer"' in page
+    assert "ear and head are of two wools that would not be told apart" in page
+    assert 'class="pointer"' in page
 
 
 def test_a_base_that_grins_through_is_pointed_at(client, owner, hare):

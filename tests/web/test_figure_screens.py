@@ -37,9 +37,13 @@ def snail(client, owner):
 
 def test_a_figure_begins_with_its_name_and_its_body(client, snail):
     page = get(client, f"figures/{snail.pk}/")
-    assert "body" in page and "head" in page and page.count("<svg viewBox") >= 2
+    assert "body" in page
+    assert "head" in page
+    assert page.count("<svg viewBox") >= 2
     head = Part.objects.get(version__figure=snail, key="head")
-    assert head.shape["length_mm"] == pytest.approx(19.05) and head.firmness == "firm" and head.seat["on"] == "body"
+    assert head.shape["length_mm"] == pytest.approx(19.05)
+    assert head.firmness == "firm"
+    assert head.seat["on"] == "body"
 
 
 def test_the_grams_on_the_page_are_those_of_the_core(client, snail):
@@ -51,9 +55,12 @@ def test_the_grams_on_the_page_are_those_of_the_core(client, snail):
 @pytest.mark.parametrize("kind", [*KINDS, "eye"])
 def test_every_kind_of_part_can_be_added_seated_and_drawn(client, snail, kind):
     answer = post(client, f"figures/{snail.pk}/part/", kind=kind, length="12 mm", follow=True)
-    assert answer.status_code == 200 and plan_of(snail).fault is None
+    assert answer.status_code == 200
+    assert plan_of(snail).fault is None
     part = Part.objects.filter(version__figure=snail).latest("position")
-    assert part.kind == kind and part.seat["on"] and f'aria-label="{part.name}"' in text(answer)
+    assert part.kind == kind
+    assert part.seat["on"]
+    assert f'aria-label="{part.name}"' in text(answer)
 
 
 @pytest.mark.parametrize(
@@ -70,14 +77,17 @@ def test_every_kind_of_part_can_be_added_seated_and_drawn(client, snail, kind):
 def test_a_part_that_cannot_be_read_is_told_and_kept(client, snail, given, said):
     answer = post(client, f"figures/{snail.pk}/part/", **given)
     assert said in told(answer)
-    assert f'value="{given["length"]}"' in text(answer) and snail.versions.get().parts.count() == 2
+    assert f'value="{given["length"]}"' in text(answer)
+    assert snail.versions.get().parts.count() == 2
 
 
 def test_a_size_changes_the_grams_and_the_drawing_at_once(client, snail):
     before = get(client, f"figures/{snail.pk}/")
     answer = client.post(f"{client.base}figures/{snail.pk}/part/body/", {"length_mm": "8 cm"}, headers=HTMX)
     after = text(answer)
-    assert answer.status_code == 200 and "<html" not in after and 'id="part-grams"' in after
+    assert answer.status_code == 200
+    assert "<html" not in after
+    assert 'id="part-grams"' in after
     assert grams_shown(after) > grams_shown(before)
     drawn = [re.findall(r'<path d="([^"]+)" fill="#', page)[0] for page in (before, after)]
     assert drawn[0] != drawn[1]
@@ -90,7 +100,8 @@ def test_another_shape_and_a_fault_bring_the_whole_tray_anew(client, snail):
     wrong = client.post(address, {"length_mm": "none"}, headers=HTMX)
     assert "HX-Retarget" not in plain.headers
     assert other.headers["HX-Retarget"] == wrong.headers["HX-Retarget"] == "#stage"
-    assert wrong.status_code == 422 and 'name="mended"' in text(wrong)
+    assert wrong.status_code == 422
+    assert 'name="mended"' in text(wrong)
     assert Part.objects.get(version__figure=snail, key="body").shape["kind"] == "capsule"
 
 
@@ -138,7 +149,8 @@ def test_a_fibre_is_chosen_for_a_slot(client, owner, snail):
     answer = client.post(
         f"{client.base}figures/{snail.pk}/fibre/", {"slot": "main", "item": str(lot.item_id)}, headers=HTMX
     )
-    assert answer.status_code == 200 and "#47523a" in text(answer)
+    assert answer.status_code == 200
+    assert "#47523a" in text(answer)
     assert "Choose a fibre" in told(post(client, f"figures/{snail.pk}/fibre/", slot="main", item=""))
     assert post(client, f"figures/{snail.pk}/fibre/", slot="nothing", item=str(lot.item_id)).status_code == 404
 
@@ -155,7 +167,8 @@ def test_name_size_picture_and_a_copy(client, owner, snail):
     given = {"name": "Big snail", "story": "Slower.", "photo": photo()}
     assert post(client, f"figures/{snail.pk}/describe/", **given).status_code == 302
     snail.refresh_from_db()
-    assert snail.name == "Big snail" and snail.photo
+    assert snail.name == "Big snail"
+    assert snail.photo
     post(client, f"figures/{snail.pk}/size/", scale="2")
     assert 4 * before < plan_of(snail).all.p50 < 8 * before, "solids grow by 8, covers by 4"
     assert "Choose another name" in told(post(client, f"figures/{snail.pk}/copy/", copy_name="Big snail"))
@@ -176,11 +189,13 @@ def test_a_begun_version_is_frozen_and_a_change_makes_the_next(client, owner):
     project = make.project(owner, figure)
     begin_making(owner, project.pk)
     first = figure.versions.get()
-    assert first.frozen_at and "a change makes the next" in get(client, f"figures/{figure.pk}/")
+    assert first.frozen_at
+    assert "a change makes the next" in get(client, f"figures/{figure.pk}/")
     post(client, f"figures/{figure.pk}/part/ball/", diameter_mm="50")
     second = newest_version(figure)
     assert (second.number, second.frozen_at) == (2, None)
-    assert parts_of(first)[0].shape["diameter_mm"] == 30 and parts_of(second)[0].shape["diameter_mm"] == 50
+    assert parts_of(first)[0].shape["diameter_mm"] == 30
+    assert parts_of(second)[0].shape["diameter_mm"] == 50
     assert colourway_of(second).choices.get().item_id == colourway_of(first).choices.get().item_id
     assert Version.objects.filter(figure=figure).count() == 2
 
@@ -188,7 +203,8 @@ def test_a_begun_version_is_frozen_and_a_change_makes_the_next(client, owner):
 def test_a_figure_without_parts_cannot_be_planned(client, owner):
     post(client, "figures/new/", name="Cloud")
     figure = Figure.objects.get(name="Cloud")
-    assert "no parts yet" in get(client, f"figures/{figure.pk}/") and "Cloud" in get(client, "figures/")
+    assert "no parts yet" in get(client, f"figures/{figure.pk}/")
+    assert "Cloud" in get(client, "figures/")
     way = colourway_of(newest_version(figure))
     answer = post(client, "plan/new/", colourway=str(way.pk), count="1", due="2099-01-01", name="x")
     assert answer.status_code == 422
@@ -201,7 +217,8 @@ def test_the_herd_is_drawn_to_one_scale(client, owner):
     boxes = {name: (float(box.split()[2]) - 16) for box, name in
              re.findall(r'<svg viewBox="([^"]+)" width="[\d.]+" height="[\d.]+".*?<b>(\w+)</b>', page)}  # fmt: skip
     widths = dict(zip(boxes, (int(w) for w in re.findall(r'<svg viewBox="[^"]+" width="(\d+)"', page)), strict=False))
-    assert boxes["Boulder"] == pytest.approx(60, abs=4) and boxes["Pebble"] == pytest.approx(30, abs=4)
+    assert boxes["Boulder"] == pytest.approx(60, abs=4)
+    assert boxes["Pebble"] == pytest.approx(30, abs=4)
     assert widths["Boulder"] / (boxes["Boulder"] + 16) == pytest.approx(
         widths["Pebble"] / (boxes["Pebble"] + 16), rel=0.03
     )

@@ -36,7 +36,8 @@ def taken_in(client, content, **more) -> StashFile:
 def out(client, name="stash") -> list[dict]:
     answer = client.get(client.base + f"stash/files/{name}.csv")
     body = b"".join(answer.streaming_content).decode()
-    assert answer["Content-Type"].startswith("text/csv") and "attachment" in answer["Content-Disposition"]
+    assert answer["Content-Type"].startswith("text/csv")
+    assert "attachment" in answer["Content-Disposition"]
     assert "\r\n" in body
     return list(csv.DictReader(io.StringIO(body, newline="")))
 
@@ -55,7 +56,9 @@ BAGS = "name,form,breed,grams,colour,drawer,dye lot\nmoss,sliver,Merino,42.5,#6f
 def test_nothing_is_kept_before_one_has_looked(client, studio):
     file = looked_at(client, BAGS)
     page = words(get(client, f"stash/files/{file.pk}/"))
-    assert "2 new bag" in page and "Take it in" in page and not Lot.objects.of(studio).filter(waste=False).exists()
+    assert "2 new bag" in page
+    assert "Take it in" in page
+    assert not Lot.objects.of(studio).filter(waste=False).exists()
 
 
 def test_a_table_becomes_bags(client, studio):
@@ -64,8 +67,11 @@ def test_a_table_becomes_bags(client, studio):
     assert (moss.on_hand, moss.item.form, moss.item.breed, moss.hue, moss.drawer.name, moss.dye_lot) == (
         D("42.5"), "sliver", "merino", "green", "D1", "M-30",
     )  # fmt: skip
-    assert not fell.weighed and fell.item.breed == "unknown" and moss.curve is not None
-    assert file.counts == {"new bag": 2} and Movement.objects.filter(kind="opening").count() == 2
+    assert not fell.weighed
+    assert fell.item.breed == "unknown"
+    assert moss.curve is not None
+    assert file.counts == {"new bag": 2}
+    assert Movement.objects.filter(kind="opening").count() == 2
 
 
 def test_the_same_file_twice_doubles_nothing_and_equal_rows_are_two_bags(client, studio):
@@ -83,7 +89,8 @@ def test_out_in_and_out_again_are_equal(client, owner):
     make.notion_lot(owner, "wire", "940", "wire", "mm")
     before = out(client)
     file = taken_in(client, as_csv(before))
-    assert file.counts == {"as it is": 4} and out(client) == before
+    assert file.counts == {"as it is": 4}
+    assert out(client) == before
     there = signed_in(make.studio_owner("Dune", "ana"))
     taken_in(there, as_csv(before))
     after = out(there)
@@ -140,12 +147,15 @@ g,tops,5,#123456,merino
 def test_rows_that_cannot_be_read_are_refused_with_the_reason_and_reported(client, studio):
     file = looked_at(client, ODD)
     page = words(get(client, f"stash/files/{file.pk}/"))
-    assert "6 refused" in page and "“three” is no number" in page and "form is missing" in page
+    assert "6 refused" in page
+    assert "“three” is no number" in page
+    assert "form is missing" in page
     file = taken_in(client, ODD)
     assert Lot.objects.of(studio).filter(waste=False).get().item.name == "g"
     report = client.get(client.base + f"stash/files/{file.pk}/report/").content.decode()
     rows = list(csv.reader(io.StringIO(report, newline="")))
-    assert rows[0][:2] == ["row", "why"] and [row[0] for row in rows[1:]] == ["2", "3", "4", "5", "6", "7"]
+    assert rows[0][:2] == ["row", "why"]
+    assert [row[0] for row in rows[1:]] == ["2", "3", "4", "5", "6", "7"]
     assert rows[1][2:] == ["a", "wolle", "3", "", ""]
 
 
@@ -171,14 +181,15 @@ def test_a_long_table_comes_in_piece_by_piece_and_shows_how_far(client, studio):
     file = looked_at(client, content)
     assert "and 4400 more rows" in words(get(client, f"stash/files/{file.pk}/"))
     answer = client.post(client.base + f"stash/files/{file.pk}/go-on/", headers={"HX-Request": "true"})
-    assert "2000 of 4500 rows are in" in words(text(answer)) and 'hx-trigger="load' in text(answer)
+    assert "2000 of 4500 rows are in" in words(text(answer))
+    assert 'hx-trigger="load' in text(answer)
     for _ in range(2):
         post(client, f"stash/files/{file.pk}/go-on/")
     file.refresh_from_db()
-    assert file.finished_at and Lot.objects.of(studio).filter(waste=False).count() == 4500
-    assert (
-        Item.objects.of(studio).filter(name__startswith="wool").count() == 40 and Entry.objects.of(studio).count() == 3
-    )
+    assert file.finished_at
+    assert Lot.objects.of(studio).filter(waste=False).count() == 4500
+    assert Item.objects.of(studio).filter(name__startswith="wool").count() == 40
+    assert Entry.objects.of(studio).count() == 3
 
 
 def test_too_many_rows_are_told(client, monkeypatch):
@@ -200,14 +211,16 @@ def test_the_ledger_goes_out_line_by_line(client, owner):
         ("opening", "40", "g", str(lot.pk)),
         ("pulled", "-2.5", "g", str(lot.pk)),
     ]
-    assert rows[1]["by"] == "Mira" and sum(D(row["amount"]) for row in rows) == D("37.5")
+    assert rows[1]["by"] == "Mira"
+    assert sum(D(row["amount"]) for row in rows) == D("37.5")
 
 
 def test_a_viewer_takes_tables_out_and_brings_none_in(studio, client, owner):
     make.lot(owner)
     file = looked_at(client, BAGS)
     viewer = signed_in(make.member(studio, VIEWER, "una"))
-    assert len(out(viewer)) == 1 and "Look at it first" not in get(viewer, "stash/files/")
+    assert len(out(viewer)) == 1
+    assert "Look at it first" not in get(viewer, "stash/files/")
     assert viewer.post(viewer.base + "stash/files/", {"table": table(BAGS)}).status_code == 403
     assert post(viewer, f"stash/files/{file.pk}/go-on/").status_code == 403
 
@@ -218,7 +231,8 @@ def test_a_viewer_takes_tables_out_and_brings_none_in(studio, client, owner):
 def test_the_shelfs_colours_are_a_palette_and_a_palette_is_looked_for(client, owner):
     make.lot(owner, "moss", "5")
     made = client.get(client.base + "colour/palette/").content.decode()
-    assert made.startswith("GIMP Palette\n") and "111 125  67\tmoss, Merino tops" in made
+    assert made.startswith("GIMP Palette\n")
+    assert "111 125  67\tmoss, Merino tops" in made
     answer = client.post(client.base + "colour/palette/in/", {"palette": table(made, name="x.gpl")})
     assert "moss, same to the eye (0.0)" in words(text(answer))
     assert "no GIMP palette" in told(client.post(client.base + "colour/palette/in/", {"palette": table("x")}))
@@ -230,7 +244,8 @@ def test_the_shade_card_stands_in_true_order(client, owner):
         make.lot(owner, name, "5", srgb=srgb, dye_lot="X-1")
     page = words(get(client, "colour/shade-card/"))
     places = [page.index(name) for name in ("brick", "pine", "soot")]
-    assert places == sorted(places) and "Merino tops, X-1" in page
+    assert places == sorted(places)
+    assert "Merino tops, X-1" in page
 
 
 # --- lines of the ledger
@@ -244,7 +259,8 @@ def test_what_was_written_down_elsewhere_comes_in_line_by_line_once(client, owne
     )
     file = taken_in(client, lines)
     moss.refresh_from_db(), other.refresh_from_db()
-    assert (moss.on_hand, other.on_hand) == (35, 10) and file.counts == {"new line": 3}
+    assert (moss.on_hand, other.on_hand) == (35, 10)
+    assert file.counts == {"new line": 3}
     assert moss.movements.filter(entry__note="snail").count() == 2
     assert taken_in(client, lines).counts == {"came in before": 3}
     moss.refresh_from_db()

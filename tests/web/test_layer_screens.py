@@ -59,9 +59,11 @@ def lay(client, figure, role, slot, key="body", **given):
 def test_every_kind_of_layer_is_laid_on_and_keeps_what_its_form_says(client, figure, role, given, kept):
     at = lay(client, figure, role, "mane", **given)
     layer = layers_of(figure)[at]
-    assert layer.slot.name == "mane" and layer.rule == pytest.approx(kept)
+    assert layer.slot.name == "mane"
+    assert layer.rule == pytest.approx(kept)
     plan = plan_of(figure)
-    assert plan.fault is None and plan.parts[0].layers[at].grams.middle > 0
+    assert plan.fault is None
+    assert plan.parts[0].layers[at].grams.middle > 0
     shown = dict(
         re.findall(r'name="(\w+)"[^>]*? value="([^"]*)"', get(client, f"figures/{figure.pk}/?part=body&layer={at}"))
     )
@@ -94,7 +96,8 @@ def test_a_patch_lies_where_it_is_said_to_and_is_drawn(client, owner, figure):
     post(client, address, area_mm2="90", t="40", angle="0", stretch="2,5", pieces="2")
     assert layers_of(figure)[at].rule == {"area_mm2": 90, "t": 0.4, "angle": 0, "stretch": 2.5, "pieces": 2}
     shown = get(client, f"figures/{figure.pk}/?part=body&layer={at}")
-    assert all(f'name="{name}"' in shown for name in ("t", "angle", "stretch", "pieces")) and 'value="2.5"' in shown
+    assert all(f'name="{name}"' in shown for name in ("t", "angle", "stretch", "pieces"))
+    assert 'value="2.5"' in shown
     pink = make.lot(owner, "pink", srgb="#d99a92")
     post(client, f"figures/{figure.pk}/fibre/", slot="saddle", item=pink.item.pk)
     assert get(client, f"figures/{figure.pk}/").count('fill="#d99a92"') >= 2, "both views show it"
@@ -143,7 +146,8 @@ def test_what_cannot_be_is_told_beside_its_field(client, figure):
     at = lay(client, figure, "coat", "mane")
     address = f"figures/{figure.pk}/part/body/layer/{at}/"
     answer = post(client, address, pulled_mm="40", finished_mm="30", folded="on")
-    assert "at most the standing length, 20" in told(answer) and 'value="30"' in text(answer)
+    assert "at most the standing length, 20" in told(answer)
+    assert 'value="30"' in text(answer)
     assert layers_of(figure)[at].rule["finished_mm"] == 13
     assert "Write" in told(post(client, address, row_g="0,4,1"))
     assert "between 0 and 100" in told(post(client, address, share="140"))
@@ -172,7 +176,8 @@ def test_a_change_swaps_the_drawing_and_a_change_of_kind_the_tray(client, figure
     address = f"{client.base}figures/{figure.pk}/part/body/layer/{at}/"
     plain = client.post(address, {"spots": "9"}, headers=HTMX)
     other = client.post(address, {"measured": "line"}, headers=HTMX)
-    assert "HX-Retarget" not in plain.headers and other.headers["HX-Retarget"] == "#stage"
+    assert "HX-Retarget" not in plain.headers
+    assert other.headers["HX-Retarget"] == "#stage"
     assert 'name="line_mm"' in text(other)
 
 
@@ -198,7 +203,8 @@ def test_a_detail_lies_on_what_is_under_it(client, owner, figure):
 def test_small_things_are_a_group(client, figure):
     lay(client, figure, "detail", "spots", spots="2", across_mm="2")
     page = words(get(client, f"figures/{figure.pk}/"))
-    assert "weighed as one" in page and "half of it goes back" in page
+    assert "weighed as one" in page
+    assert "half of it goes back" in page
 
 
 def test_a_part_without_a_shape_takes_only_what_lies_on_others(client, owner, figure):
@@ -239,7 +245,9 @@ def test_every_number_can_be_asked_why(client, figure, role, given, said):
         get(client, f"figures/{figure.pk}/?part=body"),
     ):
         lines = html.unescape(words(page))
-        assert said in lines and "changes it" in lines.replace("change it", "changes it") and "Fenton 1960" in lines
+        assert said in lines
+        assert "changes it" in lines.replace("change it", "changes it")
+        assert "Fenton 1960" in lines
 
 
 def test_the_why_of_a_core_holds_its_own_arithmetic(client, figure):

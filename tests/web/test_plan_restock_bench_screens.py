@@ -50,12 +50,19 @@ def test_a_plan_says_what_it_needs_what_is_promised_and_what_is_short(client, ow
     project = Project.objects.get()
     assert project.start == clock.today(studio) + dt.timedelta(16)
     need, promise = Need.objects.get(), Promise.objects.get()
-    assert need.p10 < need.p50 < need.p90 and promise.amount == 4
+    assert need.p10 < need.p50 < need.p90
+    assert promise.amount == 4
     short = need.p50 - 4
-    assert short > 0 and "Short:" in page and f"{short:.2f}".rstrip("0") in page and "drawer B1" in page
-    assert "Market day" in get(client, "plan/") and "Market day" in get(client)
+    assert short > 0
+    assert "Short:" in page
+    assert f"{short:.2f}".rstrip("0") in page
+    assert "drawer B1" in page
+    assert "Market day" in get(client, "plan/")
+    assert "Market day" in get(client)
     pull = get(client, f"plan/{project.pk}/pull-list/")
-    assert "B1" in pull and "short" in pull and "moss" in pull
+    assert "B1" in pull
+    assert "short" in pull
+    assert "moss" in pull
 
 
 @pytest.mark.parametrize(
@@ -76,7 +83,9 @@ def test_a_plan_says_what_it_needs_what_is_promised_and_what_is_short(client, ow
 def test_a_plan_that_cannot_be_made_is_told_and_kept(client, studio, way, given, said):
     whole = {"colourway": way, "count": "4", "due": day(studio, 30), "name": "Market day", **given}
     answer = post(client, "plan/new/", **whole)
-    assert said in told(answer) and 'value="Market day"' in text(answer) and f'value="{whole["count"]}"' in text(answer)
+    assert said in told(answer)
+    assert 'value="Market day"' in text(answer)
+    assert f'value="{whole["count"]}"' in text(answer)
     assert not Project.objects.exists()
 
 
@@ -88,7 +97,8 @@ def test_a_changed_number_changes_needs_and_promises(client, owner, studio, figu
     assert Need.objects.get().p50 == pytest.approx(before / 2, abs=D("0.01"))
     assert "lies behind" in told(post(client, f"plan/{project.pk}/change/", **{**given, "due": day(studio, -3)}))
     post(client, f"plan/{project.pk}/drop/")
-    assert not Promise.objects.exists() and Project.objects.get().state == "dropped"
+    assert not Promise.objects.exists()
+    assert Project.objects.get().state == "dropped"
 
 
 def test_the_earlier_project_gets_the_bag_and_the_later_one_is_short(client, owner, figure, moss):
@@ -114,9 +124,13 @@ def test_a_shortage_has_a_date_an_order_by_date_packs_and_a_cost(client, studio,
     assert tide.outlook.runs_out == short.start
     assert short.start - tide.outlook.order_by == dt.timedelta(11)
     page = get(client, f"restock/item/{moss.item_id}/")
-    assert "Order by" in page and "Market day" in page and "11 days" in page
-    assert [(float(offer.pack), count) for offer, count in tide.packs] == [(10.0, 1)] and "1.60 EUR" in words(page)
-    assert "moss" in get(client) and "order 1 by" in get(client, "plan/")
+    assert "Order by" in page
+    assert "Market day" in page
+    assert "11 days" in page
+    assert [(float(offer.pack), count) for offer, count in tide.packs] == [(10.0, 1)]
+    assert "1.60 EUR" in words(page)
+    assert "moss" in get(client)
+    assert "order 1 by" in get(client, "plan/")
 
 
 def listed(client, moss, **packs):
@@ -127,7 +141,8 @@ def listed(client, moss, **packs):
 
 def test_list_order_arrival_and_the_shortage_is_gone(client, owner, studio, short, moss):
     assert listed(client, moss, p10="1").status_code == 302
-    assert "10 g on the list" in words(get(client, "restock/")) and "nothing to order" in get(client, "plan/")
+    assert "10 g on the list" in words(get(client, "restock/"))
+    assert "nothing to order" in get(client, "plan/")
     order = Order.objects.get()
     assert post(client, f"restock/order/{order.pk}/send/").status_code == 302
     order.refresh_from_db()
@@ -136,7 +151,8 @@ def test_list_order_arrival_and_the_shortage_is_gone(client, owner, studio, shor
     given = {"amount_0": "10", "dye_lot_0": "M-77", "drawer_0": "B1"}
     assert post(client, f"restock/order/{order.pk}/arrival/", **given).status_code == 302
     order.refresh_from_db()
-    assert order.state == ARRIVED and Lot.objects.get(dye_lot="M-77").on_hand == 10
+    assert order.state == ARRIVED
+    assert Lot.objects.get(dye_lot="M-77").on_hand == 10
     assert tide_lines(studio)[0].outlook.runs_out is None
     assert "Every wool it needs is promised" in get(client, f"plan/{short.pk}/")
     assert post(client, f"restock/order/{order.pk}/arrival/", **given).status_code == 422
@@ -149,7 +165,8 @@ def test_a_parcel_taken_back_is_on_its_way_again(client, owner, studio, short, m
     post(client, f"restock/order/{order.pk}/arrival/", amount_0="10", dye_lot_0="M-77")
     assert "It has come" not in get(client, "restock/")
     post(client, "undo/")
-    assert Lot.objects.get(dye_lot="M-77").on_hand == 0 and "It has come" in get(client, "restock/")
+    assert Lot.objects.get(dye_lot="M-77").on_hand == 0
+    assert "It has come" in get(client, "restock/")
 
 
 def test_a_short_delivery_is_entered_as_it_came(client, studio, short, moss):
@@ -168,7 +185,9 @@ def test_a_short_delivery_is_entered_as_it_came(client, studio, short, moss):
 @pytest.mark.parametrize("count", ["-1", "many", "1.5", "0", "4000"])
 def test_packs_that_cannot_be_listed_are_told_and_kept(client, short, moss, count):
     answer = listed(client, moss, p10=count)
-    assert told(answer) and f'value="{count}"' in text(answer) and not OrderLine.objects.exists()
+    assert told(answer)
+    assert f'value="{count}"' in text(answer)
+    assert not OrderLine.objects.exists()
 
 
 def test_a_line_comes_off_the_list(client, short, moss):
@@ -188,11 +207,13 @@ def test_an_owner_keeps_suppliers_and_packs(client, owner, moss):
     post(client, f"restock/suppliers/{spindle.pk}/offer/", **{**given, "price": "5"})
     assert Offer.objects.get().price == 5
     page = get(client, f"restock/suppliers/?supplier={spindle.pk}")
-    assert 'value="Spindle"' in page and "50 g, 5.00 EUR" in words(page)
+    assert 'value="Spindle"' in page
+    assert "50 g, 5.00 EUR" in words(page)
     wrongs = [("pack", "0", "more than nothing"), ("pack", "x", "Write"), ("price", "cheap", "Write the price")]
     for field, wrong, said in wrongs:
         answer = post(client, f"restock/suppliers/{spindle.pk}/offer/", **{**given, field: wrong})
-        assert said in told(answer) and f'value="{wrong}"' in text(answer)
+        assert said in told(answer)
+        assert f'value="{wrong}"' in text(answer)
     post(client, f"restock/suppliers/{spindle.pk}/", name="Spindle", lead_days="4", postage="0")
     assert Supplier.objects.get().lead_days == 4
     for wrong in ({"lead_days": "soon"}, {"lead_days": "-1"}, {"postage": "-3"}, {"name": ""}):
@@ -229,26 +250,30 @@ def ask(client, making) -> str:
 def test_one_press_takes_what_is_asked_for_and_the_shelf_shrinks(client, making, layer, moss):
     amount = ask(client, making)
     need = Need.objects.get()
-    assert float(amount) == pytest.approx(float(need.p50), abs=0.01) and "cm of moss" in get(
-        client, f"bench/{making.pk}/"
-    )
+    assert float(amount) == pytest.approx(float(need.p50), abs=0.01)
+    assert "cm of moss" in get(client, f"bench/{making.pk}/")
     address, before = f"bench/layer/{layer.pk}/take/", held(client)
     answer = client.post(
         client.base + address, {"key": "k", "lot": str(moss.pk), "amount": amount}, headers={"HX-Request": "true"}
     )
-    assert answer.status_code == 200 and "<html" not in text(answer) and "taken" in text(answer)
+    assert answer.status_code == 200
+    assert "<html" not in text(answer)
+    assert "taken" in text(answer)
     assert answer.headers["HX-Trigger"] == '{"pressed": {}}'
     assert held(client) != before
     moss.refresh_from_db()
-    assert moss.on_hand == 4 - D(amount) and not Promise.objects.filter(amount__gt=D("0.02")).exists()
-    assert Piece.objects.get().state == "weighed" and Take.objects.get().layer == layer
+    assert moss.on_hand == 4 - D(amount)
+    assert not Promise.objects.filter(amount__gt=D("0.02")).exists()
+    assert Piece.objects.get().state == "weighed"
+    assert Take.objects.get().layer == layer
     assert "All its wool is taken" in get(client, f"bench/{making.pk}/")
 
 
 def test_a_bag_that_does_not_hold_enough_leads_to_what_can_stand_in(client, owner, making, layer, moss):
     post(client, f"stash/lot/{moss.pk}/weigh/", amount="0.3")
     page = get(client, f"bench/{making.pk}/")
-    assert "not enough" in words(page) and f"restock/project/{making.project_id}/{layer.item_id}/" in page
+    assert "not enough" in words(page)
+    assert f"restock/project/{making.project_id}/{layer.item_id}/" in page
 
 
 def test_the_same_press_after_a_new_sign_in_takes_once(client, owner, making, layer, moss):
@@ -259,7 +284,8 @@ def test_the_same_press_after_a_new_sign_in_takes_once(client, owner, making, la
     assert post(client, address, **given).status_code == 302
     assert post(signed_in(owner), address, **given).status_code == 302
     moss.refresh_from_db()
-    assert moss.on_hand == D("2.5") and Entry.objects.filter(client_key=given["key"]).count() == 1
+    assert moss.on_hand == D("2.5")
+    assert Entry.objects.filter(client_key=given["key"]).count() == 1
 
 
 @pytest.mark.parametrize(
@@ -274,7 +300,8 @@ def test_the_same_press_after_a_new_sign_in_takes_once(client, owner, making, la
 )
 def test_what_cannot_be_taken_is_told_and_kept(client, layer, moss, amount, said):
     answer = post(client, f"bench/layer/{layer.pk}/take/", lot=str(moss.pk), amount=amount)
-    assert said in told(answer) and f'value="{amount}"' in text(answer)
+    assert said in told(answer)
+    assert f'value="{amount}"' in text(answer)
     moss.refresh_from_db()
     assert moss.on_hand == 4
 
@@ -292,10 +319,12 @@ def test_too_much_goes_back_and_a_wrong_press_is_taken_back(client, making, laye
     post(client, f"bench/layer/{layer.pk}/take/", lot=str(moss.pk), amount="3")
     post(client, f"bench/layer/{layer.pk}/back/", lot=str(moss.pk), amount="1")
     moss.refresh_from_db()
-    assert moss.on_hand == 2 and "taken 2 g" in words(get(client, f"bench/{making.pk}/"))
+    assert moss.on_hand == 2
+    assert "taken 2 g" in words(get(client, f"bench/{making.pk}/"))
     post(client, "undo/")
     moss.refresh_from_db()
-    assert moss.on_hand == 1 and "taken 3 g" in words(get(client, f"bench/{making.pk}/"))
+    assert moss.on_hand == 1
+    assert "taken 3 g" in words(get(client, f"bench/{making.pk}/"))
     assert Movement.objects.filter(lot=moss).count() == 4, "the book is read back, never edited"
 
 
@@ -307,14 +336,18 @@ def test_a_piece_goes_its_way_and_the_making_is_finished_with_a_picture(client, 
     assert "Choose how far" in text(post(client, f"bench/piece/{piece.pk}/mark/", state="eaten", follow=True))
     post(client, f"bench/{making.pk}/finish/", photo=photo())
     making.refresh_from_db()
-    assert making.finished_at and making.photo and making.project.state == "done"
+    assert making.finished_at
+    assert making.photo
+    assert making.project.state == "done"
     assert not Promise.objects.exists()
-    assert "Finished lately" in get(client, "bench/") and f"bench/{making.pk}/" in get(client, "bench/")
+    assert "Finished lately" in get(client, "bench/")
+    assert f"bench/{making.pk}/" in get(client, "bench/")
     assert "Choose a picture first" in told(post(client, f"bench/{making.pk}/picture/"))
     old = making.photo.name
     assert post(client, f"bench/{making.pk}/picture/", photo=photo()).status_code == 302
     making.refresh_from_db()
-    assert making.photo.name != old and making.photo.name.rpartition("/")[2] in get(client, f"bench/{making.pk}/")
+    assert making.photo.name != old
+    assert making.photo.name.rpartition("/")[2] in get(client, f"bench/{making.pk}/")
     answer = post(client, f"bench/layer/{layer.pk}/take/", lot=str(moss.pk), amount="1")
     assert "finished" in told(answer)
     assert "finished already" in text(post(client, f"bench/{making.pk}/finish/", follow=True))
@@ -322,11 +355,13 @@ def test_a_piece_goes_its_way_and_the_making_is_finished_with_a_picture(client, 
 
 def test_no_more_are_begun_than_are_planned(client, making):
     answer = post(client, f"bench/begin/{making.project_id}/", follow=True)
-    assert "All 1 are begun" in text(answer) and Making.objects.count() == 1
+    assert "All 1 are begun" in text(answer)
+    assert Making.objects.count() == 1
 
 
 def test_today_leads_from_one_thing_to_the_next(client, owner, studio, short, moss):
     page = get(client)
-    assert f"restock/item/{moss.item_id}/" in page and f"plan/{short.pk}/" in page
+    assert f"restock/item/{moss.item_id}/" in page
+    assert f"plan/{short.pk}/" in page
     post(client, f"bench/begin/{short.pk}/")
     assert f"bench/{Making.objects.get().pk}/" in get(client)

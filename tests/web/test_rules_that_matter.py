@@ -67,7 +67,8 @@ def test_what_a_finished_making_did_not_take_is_free_again(owner, project, moss)
     take(owner, layer_of(making).pk, moss.pk, D("1"), press=make.press())
     finish_making(owner, making.pk)
     after = need_of(project)
-    assert after.taken == 1 and after.left == pytest.approx(before.p50 / 2, abs=D("0.002"))
+    assert after.taken == 1
+    assert after.left == pytest.approx(before.p50 / 2, abs=D("0.002"))
     assert after.promised == after.left
 
 
@@ -86,9 +87,9 @@ def test_a_pair_takes_its_wool_in_equal_halves(owner, moss):
     project = make.project(owner, figure)
     making = begin_making(owner, project.pk)
     rules = list(PieceLayer.objects.filter(piece__making=making).values_list("rule_g", flat=True))
-    assert (
-        len(rules) == 2 and rules[0] == rules[1] and sum(rules) == pytest.approx(float(need_of(project).p50), abs=1e-3)
-    )
+    assert len(rules) == 2
+    assert rules[0] == rules[1]
+    assert sum(rules) == pytest.approx(float(need_of(project).p50), abs=1e-3)
 
 
 def test_no_more_goes_back_than_was_taken(owner, project, moss):
@@ -118,11 +119,13 @@ def test_a_stand_in_reaches_the_last_makings_in_hand_and_no_others(owner, projec
     first, second = begin_making(owner, project.pk), begin_making(owner, project.pk)
     before = layer_of(second).rule_g
     made = use_instead(owner, project.pk, layer_of(first).item_id, olive.item_id, seen=True, count=1, key="k")
-    assert layer_of(first).item.name == "moss" and layer_of(second).item.name == "olive"
+    assert layer_of(first).item.name == "moss"
+    assert layer_of(second).item.name == "olive"
     assert layer_of(second).rule_g == pytest.approx(before * made.ratio)
     assert Need.objects.get(pk=layer_of(second).need).item.name == "olive"
     again = use_instead(owner, project.pk, layer_of(first).item_id, olive.item_id, seen=True, count=1, key="k")
-    assert again.pk == made.pk and layer_of(second).rule_g == pytest.approx(before * made.ratio)
+    assert again.pk == made.pk
+    assert layer_of(second).rule_g == pytest.approx(before * made.ratio)
 
 
 # --- promises -------------------------------------------------------------------------------------------------------
@@ -138,7 +141,8 @@ def test_nothing_is_promised_from_the_waste_nor_to_a_project_given_up(owner, pro
     waste = Lot.objects.create(studio=owner.studio, item=moss.item, waste=True)
     page = Page.open(owner, make.press(), "throw", (1,), [moss.item_id])
     page.write([Line(moss.pk, DISCARDED, -moss.on_hand), Line(waste.pk, DISCARDED, moss.on_hand)])
-    assert not Promise.objects.exists() and need_of(project).promised == 0
+    assert not Promise.objects.exists()
+    assert need_of(project).promised == 0
     drop_project(owner, project.pk)
     assert not open_needs(owner.studio, project=project)
 
@@ -187,7 +191,8 @@ def test_an_older_weighing_changes_nothing_after_a_newer_one(owner, moss):
     recount(owner, moss.pk, D("80"), press=Press("new", now))
     recount(owner, moss.pk, D("50"), press=Press("old", now - dt.timedelta(hours=2)))
     moss.refresh_from_db()
-    assert moss.on_hand == 80 and moss.recounted_at == now
+    assert moss.on_hand == 80
+    assert moss.recounted_at == now
 
 
 def test_taking_back_gives_the_need_its_wool_again_and_is_not_taken_back_itself(owner, project, moss):
@@ -205,7 +210,8 @@ def test_a_split_bag_keeps_its_dye_lot_colour_and_drawer(owner):
     lot = make.lot(owner, "moss", "50", dye_lot="D-7", drawer="B2")
     split(owner, lot.pk, D("20"), press=make.press())
     old, new = Lot.objects.filter(item=lot.item).order_by("made_at")
-    assert (new.dye_lot, new.srgb, new.drawer) == ("D-7", lot.srgb, lot.drawer) and (old.on_hand, new.on_hand) == (
+    assert (new.dye_lot, new.srgb, new.drawer) == ("D-7", lot.srgb, lot.drawer)
+    assert (old.on_hand, new.on_hand) == (
         30,
         20,
     )
@@ -240,7 +246,8 @@ def test_a_parcel_comes_once_and_only_of_an_order_that_was_sent(owner, order, mo
     press = make.press()
     for _ in range(2):
         receive_order(owner, order.pk, parcels, press=press)
-    assert Entry.objects.filter(verb="received").count() == 1 and Lot.objects.filter(dye_lot="D-1").count() == 1
+    assert Entry.objects.filter(verb="received").count() == 1
+    assert Lot.objects.filter(dye_lot="D-1").count() == 1
 
 
 def test_an_item_costs_what_it_costs_in_its_cheapest_pack(owner, moss):
@@ -286,4 +293,5 @@ def test_a_person_of_two_studios_is_left_to_the_command_line(owner, studio):
 
 def test_the_page_says_why_a_bag_cannot_give_so_much(client, owner, moss):
     answer = post(client, f"stash/lot/{moss.pk}/take/", amount="101")
-    assert "100 g of moss are left" in told(answer) and "stash" in get(client, "stash/")
+    assert "100 g of moss are left" in told(answer)
+    assert "stash" in get(client, "stash/")

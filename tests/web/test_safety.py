@@ -213,7 +213,8 @@ SPOTTED = [
 def test_a_figure_file_beyond_all_bounds_is_refused_at_once(client, content):
     began = time.process_time()
     answer = client.post(client.base + "figures/take-in/", {"file": make_file("big.json", content)})
-    assert told(answer) and time.process_time() - began < 5
+    assert told(answer)
+    assert time.process_time() - began < 5
     assert not Figure.objects.exists()
 
 
@@ -223,7 +224,9 @@ def test_the_largest_figure_that_is_taken_in_is_drawn(client):
     assert answer.status_code == 302
     began = time.process_time()
     page = client.get(answer.url)
-    assert page.status_code == 200 and len(page.content) < 2_000_000 and time.process_time() - began < 20
+    assert page.status_code == 200
+    assert len(page.content) < 2_000_000
+    assert time.process_time() - began < 20
 
 
 def test_a_part_does_not_grow_beyond_ten_metres(client):
@@ -231,7 +234,8 @@ def test_a_part_does_not_grow_beyond_ten_metres(client):
     post(client, f"figures/{figure.pk}/size/", scale="15")
     assert newest_version(figure).scale == 15
     answer = post(client, f"figures/{figure.pk}/part/ball/", diameter_mm="900")
-    assert "larger than 10 m" in text(answer) and answer.status_code == 422
+    assert "larger than 10 m" in text(answer)
+    assert answer.status_code == 422
 
 
 # --- links ----------------------------------------------------------------------------------------------------------
@@ -286,8 +290,10 @@ def test_a_layer_without_a_fibre_is_told_when_a_making_begins(client, owner):
     project = make.project(owner, figure)
     post(client, f"figures/{figure.pk}/part/ball/layer/", role="detail", new_slot="freckles")
     answer = client.post(client.base + f"bench/begin/{project.pk}/", follow=True)
-    assert answer.status_code == 200 and "Choose a fibre first for: freckles." in text(answer)
-    assert not Making.objects.exists() and Lot.objects.exists()
+    assert answer.status_code == 200
+    assert "Choose a fibre first for: freckles." in text(answer)
+    assert not Making.objects.exists()
+    assert Lot.objects.exists()
 
 
 # --- the server -----------------------------------------------------------------------------------------------------
@@ -310,7 +316,8 @@ def test_half_sent_requests_hold_up_nobody():
             began = time.monotonic()
             asked = http.client.HTTPConnection(where.netloc, timeout=8)
             asked.request("GET", "/health/")
-            assert asked.getresponse().status == 200 and time.monotonic() - began < 5
+            assert asked.getresponse().status == 200
+            assert time.monotonic() - began < 5
             long = http.client.HTTPConnection(where.netloc, timeout=8)
             long.putrequest("POST", "/sign-in/")
             long.putheader("Content-Length", "300000000")

@@ -34,7 +34,8 @@ def size(client, figure, **given) -> str:
 
 def test_a_finished_height_gives_the_scale(client, ball):
     page = size(client, ball, way="height", height="6 cm")
-    assert offered(page) == pytest.approx(2, rel=0.01) and "then 60 mm" in words(page)
+    assert offered(page) == pytest.approx(2, rel=0.01)
+    assert "then 60 mm" in words(page)
 
 
 def test_so_many_times(client, ball):
@@ -45,7 +46,8 @@ def test_so_much_wool_is_used_up(client, ball):
     item = ball.lot.item
     scale = offered(size(client, ball, way="wool", grams="35", item=str(item.pk)))
     post(client, f"figures/{ball.pk}/size/", scale=f"{scale:.6f}")
-    assert newest_version(ball).scale == pytest.approx(scale) and plan_of(ball).all.p50 == pytest.approx(35, rel=1e-3)
+    assert newest_version(ball).scale == pytest.approx(scale)
+    assert plan_of(ball).all.p50 == pytest.approx(35, rel=1e-3)
 
 
 def test_as_big_as_the_shelf_allows_names_what_limits(client, owner, ball):
@@ -81,7 +83,8 @@ def test_a_size_that_cannot_be_is_told_and_kept(client, owner, ball, given, said
     if "item" not in given:
         given = {**given, "item": str(ball.lot.item_id)}
     answer = client.get(f"{client.base}figures/{ball.pk}/size/", given)
-    assert said in told(answer) and newest_version(ball).scale == 1
+    assert said in told(answer)
+    assert newest_version(ball).scale == 1
 
 
 def test_no_wool_no_size(client, owner, ball):

@@ -64,11 +64,13 @@ def test_a_wool_stands_in_and_the_shortage_is_gone(client, snails):
     assert short_of(snails)
     page, need = page_of(client, snails)
     answer = accept(client, snails, page, "olive instead")
-    assert answer.status_code == 302 and not short_of(snails)
+    assert answer.status_code == 302
+    assert not short_of(snails)
     other = Need.objects.get(project=snails, item__name="olive")
     made = StandIn.objects.get()
     need.refresh_from_db()
-    assert other.p50 == pytest.approx(made.moved * D(str(made.ratio)), abs=D("0.01")) and need.p50 > 0
+    assert other.p50 == pytest.approx(made.moved * D(str(made.ratio)), abs=D("0.01"))
+    assert need.p50 > 0
     assert made.count < 10, "the moss there is goes into the first ones"
     assert "olive stands in for moss where it is seen, in the last" in words(get(client, f"plan/{snails.pk}/"))
     assert not Choice.objects.filter(item=other.item).exists(), "the figure stays as it is"
@@ -80,10 +82,10 @@ def test_taken_back_everything_is_as_before(client, snails):
     accept(client, snails, page, "olive instead")
     answer = post(client, f"restock/stand-in/{StandIn.objects.get().pk}/take-back/")
     after = snails.needs.get()
-    assert answer.status_code == 302 and after.item == before.item
-    assert after.p50 == pytest.approx(before.p50, abs=D("0.01")) and after.p90 == pytest.approx(
-        before.p90, abs=D("0.02")
-    )
+    assert answer.status_code == 302
+    assert after.item == before.item
+    assert after.p50 == pytest.approx(before.p50, abs=D("0.01"))
+    assert after.p90 == pytest.approx(before.p90, abs=D("0.02"))
     assert short_of(snails) == [(short[0][0], pytest.approx(short[0][1], abs=0.01))]
     again = post(client, f"restock/stand-in/{StandIn.objects.get().pk}/take-back/", follow=True)
     assert "taken back already" in again.content.decode()
@@ -94,21 +96,26 @@ def test_a_blend_is_carded_and_used_in_one_press(client, studio, snails):
     assert accept(client, snails, page, "carded together: same to the eye").status_code == 302
     made = Lot.objects.of(studio).select_related("item").get(item__breed="mixed")
     need = Need.objects.get(project=snails, item=made.item)
-    assert not short_of(snails) and made.on_hand >= need.p90 - D("0.05")
+    assert not short_of(snails)
+    assert made.on_hand >= need.p90 - D("0.05")
     assert made.promises.get().need == need.pk
 
 
 def test_one_batch_is_carded_for_all_projects_that_are_short_of_it(client, owner, studio, snails):
     moss = Lot.objects.get(item__name="moss")
     frogs = make.project(owner, make.figure(owner, name="Frog", fibre=moss), count=3, name="Frog fair")
-    assert short_of(snails) and short_of(frogs)
+    assert short_of(snails)
+    assert short_of(frogs)
     page, _ = page_of(client, snails)
-    assert "one batch for Market and Frog fair" in words(page) and "Only for Market" in page
+    assert "one batch for Market and Frog fair" in words(page)
+    assert "Only for Market" in page
     assert accept(client, snails, page, "carded together: same to the eye").status_code == 302
-    assert not short_of(snails) and not short_of(frogs)
+    assert not short_of(snails)
+    assert not short_of(frogs)
     made = Lot.objects.of(studio).get(item__breed="mixed")
     needs = Need.objects.filter(item=made.item)
-    assert needs.count() == 2 and made.on_hand >= sum(need.p90 for need in needs) - D("0.1")
+    assert needs.count() == 2
+    assert made.on_hand >= sum(need.p90 for need in needs) - D("0.1")
     assert {str(each.project) for each in StandIn.objects.all()} == {str(snails), str(frogs)}
 
 
@@ -118,9 +125,12 @@ def test_a_batch_may_be_for_one_project_alone(client, owner, studio, snails):
     )
     need = snails.needs.get()
     page = get(client, f"restock/project/{snails.pk}/{need.item_id}/?only=1")
-    assert "One batch for all" in page and "one batch for Market" not in words(page)
+    assert "One batch for all" in page
+    assert "one batch for Market" not in words(page)
     assert accept(client, snails, page, "carded together: same to the eye").status_code == 302
-    assert not short_of(snails) and short_of(frogs) and StandIn.objects.count() == 1
+    assert not short_of(snails)
+    assert short_of(frogs)
+    assert StandIn.objects.count() == 1
 
 
 def test_makings_begun_later_take_the_stand_in_and_the_first_ones_do_not(client, owner, snails):
@@ -131,7 +141,8 @@ def test_makings_begun_later_take_the_stand_in_and_the_first_ones_do_not(client,
         making = begin_making(owner, snails.pk)
         layer = PieceLayer.objects.get(piece__making=making)
         assert layer.item.name == ("moss" if number <= plain else "olive")
-    assert layer.instead_of == need.item and layer.need == Need.objects.get(item__name="olive").pk
+    assert layer.instead_of == need.item
+    assert layer.need == Need.objects.get(item__name="olive").pk
 
 
 def test_what_is_in_hand_follows_where_nothing_was_taken_yet(client, owner, snails):
@@ -143,14 +154,16 @@ def test_what_is_in_hand_follows_where_nothing_was_taken_yet(client, owner, snai
     assert layer.item.name == "olive"
     post(client, f"restock/stand-in/{StandIn.objects.get().pk}/take-back/")
     layer.refresh_from_db()
-    assert layer.item.name == "moss" and layer.instead_of is None and layer.rule_g == pytest.approx(layer.rule_g)
+    assert layer.item.name == "moss"
+    assert layer.instead_of is None
+    assert layer.rule_g == pytest.approx(layer.rule_g)
 
 
 def test_what_was_taken_for_stays_what_it_is(client, owner, snails):
     making = begin_making(owner, snails.pk)
     layer = PieceLayer.objects.get(piece__making=making)
     take(owner, layer.pk, Lot.objects.get(item__name="moss").pk, D("1.5"), press=make.press())
-    page, need = page_of(client, snails)
+    page, _need = page_of(client, snails)
     accept(client, snails, page, "olive instead")
     layer.refresh_from_db()
     assert layer.item.name == "moss"
@@ -166,7 +179,8 @@ def test_the_wool_is_kept_for_what_shows(client, owner):
     page = get(client, f"restock/project/{project.pk}/{moss.item_id}/")
     assert "so that the moss stays for what shows" in words(page)
     answer = accept(client, project, page, "so that the moss stays")
-    assert answer.status_code == 302 and StandIn.objects.get().seen is False
+    assert answer.status_code == 302
+    assert StandIn.objects.get().seen is False
 
 
 @pytest.mark.parametrize(
@@ -197,7 +211,8 @@ def test_a_viewer_reads_the_answers_and_presses_nothing(studio, snails, client):
     page, need = page_of(client, snails)
     viewer = signed_in(make.member(studio, VIEWER, "una"))
     seen = get(viewer, f"restock/project/{snails.pk}/{need.item_id}/")
-    assert "olive" in seen and "Use it" not in seen
+    assert "olive" in seen
+    assert "Use it" not in seen
     base = f"restock/project/{snails.pk}/{need.item_id}/accept/"
     assert post(viewer, base, **form_of(page, "olive instead")).status_code == 403
 
@@ -241,10 +256,13 @@ def test_a_thin_layer_under_a_cover_saves_what_is_said(client, balls):
     taken, saved = map(float, re.search(
         r"brick as a thin layer under the rust, ([\d.]+) g: it saves ([\d.]+) g of rust", words(page)).groups())  # fmt: skip
     assert saved > 0.5
-    assert lay().status_code == 302 and StandIn.objects.get().under
+    assert lay().status_code == 302
+    assert StandIn.objects.get().under
     rust, brick = balls.needs.get(item__name="rust"), balls.needs.get(item__name="brick")
-    assert float(before.p50 - rust.p50) == pytest.approx(saved, abs=0.06) and rust.seen
-    assert float(brick.p50) == pytest.approx(taken, abs=0.06) and not brick.seen
+    assert float(before.p50 - rust.p50) == pytest.approx(saved, abs=0.06)
+    assert rust.seen
+    assert float(brick.p50) == pytest.approx(taken, abs=0.06)
+    assert not brick.seen
     assert "brick lies thinly under rust" in words(get(client, f"plan/{balls.pk}/"))
     assert dict(short_of(balls)).get("rust", 0) == pytest.approx(max(0, short - saved), abs=0.06)
     assert Lot.objects.get(item__name="brick").promises.get()
@@ -266,7 +284,8 @@ def test_makings_have_the_thin_layer_before_the_cover_and_lose_it_again(client, 
     assert total == pytest.approx(float(brick.p50), rel=0.15), "the allowance apart, the need is that of the makings"
     post(client, f"restock/stand-in/{made.pk}/take-back/")
     assert layers_of(first) == layers_of(second) == plain
-    assert not balls.needs.filter(item__name="brick").exists() and balls.needs.get(pk=rust.pk).p50 > rust.p50
+    assert not balls.needs.filter(item__name="brick").exists()
+    assert balls.needs.get(pk=rust.pk).p50 > rust.p50
 
 
 def test_each_of_two_covers_gets_its_own_layer_and_loses_it_again(client, owner, balls):
@@ -289,7 +308,8 @@ def test_each_of_two_covers_gets_its_own_layer_and_loses_it_again(client, owner,
 def test_a_second_layer_under_it_or_one_that_saves_nothing_is_told(client, owner, balls):
     white = Lot.objects.get(item__name="white").item_id
     _, lay = under_it(client, balls, new=str(white))
-    assert "would save nothing" in lay().content.decode() and not StandIn.objects.exists()
+    assert "would save nothing" in lay().content.decode()
+    assert not StandIn.objects.exists()
     page, lay = under_it(client, balls)
     given = form_of(page, "thin layer")
     lay()
@@ -300,7 +320,8 @@ def test_a_second_layer_under_it_or_one_that_saves_nothing_is_told(client, owner
         client, f"restock/project/{balls.pk}/{StandIn.objects.get().old_id}/accept/",
         **(given | {"new": str(other), "key": "another", "count": "1"}),
     )  # fmt: skip
-    assert "lies under it already" in told_.content.decode() and StandIn.objects.count() == 1
+    assert "lies under it already" in told_.content.decode()
+    assert StandIn.objects.count() == 1
 
 
 def test_where_all_of_it_is_stood_in_for_nothing_is_left_to_answer(client, snails):
@@ -308,7 +329,8 @@ def test_where_all_of_it_is_stood_in_for_nothing_is_left_to_answer(client, snail
     base = f"restock/project/{snails.pk}/{need.item_id}/"
     post(client, base + "accept/", **form_of(page, "olive instead") | {"count": "10"})
     need.refresh_from_db()
-    assert need.p50 == 0 and "takes no more moss" in words(get(client, base))
+    assert need.p50 == 0
+    assert "takes no more moss" in words(get(client, base))
 
 
 def test_the_same_press_twice_stands_in_once(client, snails):
@@ -316,4 +338,5 @@ def test_the_same_press_twice_stands_in_once(client, snails):
     given = form_of(page, "carded together") | {"count": "3"}
     for _ in range(2):
         assert post(client, f"restock/project/{snails.pk}/{need.item_id}/accept/", **given).status_code == 302
-    assert StandIn.objects.get().count == 3 and Lot.objects.filter(item__breed="mixed").count() == 1
+    assert StandIn.objects.get().count == 3
+    assert Lot.objects.filter(item__breed="mixed").count() == 1

@@ -53,7 +53,8 @@ def test_a_line_of_the_stocktake_is_a_bag_on_the_shelf(client, studio):
 def test_the_next_line_keeps_form_breed_and_drawer(client):
     bag(client, amount="42", breed="corriedale", name="Kelp", drawer="B2")
     page = text(client.get(client.base + "stash/stocktake/"))
-    assert '<option value="batt" selected>' in page and '<option value="corriedale" selected>' in page
+    assert '<option value="batt" selected>' in page
+    assert '<option value="corriedale" selected>' in page
     assert 'value="B2"' in page
 
 
@@ -63,7 +64,8 @@ def test_form_alone_is_enough_the_rest_may_stay_empty(client, studio):
     bag(client)
     lots = Lot.objects.of(studio).filter(waste=False).order_by("made_at")
     assert [lot.item.name for lot in lots] == ["green", "green 2", "no name"]
-    assert not any(lot.weighed for lot in lots) and lots[0].item.what == "Wool batt"
+    assert not any(lot.weighed for lot in lots)
+    assert lots[0].item.what == "Wool batt"
     assert "not weighed" in text(client.get(client.base + "stash/"))
 
 
@@ -76,10 +78,8 @@ def test_the_same_line_twice_is_one_bag(client, studio):
     key = str(uuid.uuid4())
     for _ in range(2):
         bag(client, key=key, amount="5", srgb="#47523a", has_colour="1")
-    assert (
-        Lot.objects.of(studio).filter(waste=False).count() == 1
-        and Item.objects.of(studio).filter(name="green 2").count() == 0
-    )
+    assert Lot.objects.of(studio).filter(waste=False).count() == 1
+    assert Item.objects.of(studio).filter(name="green 2").count() == 0
 
 
 def test_notions_come_in_pieces_and_in_metres(client, studio):
@@ -105,11 +105,15 @@ def test_notions_come_in_pieces_and_in_metres(client, studio):
 def test_a_line_that_cannot_be_read_says_what_to_change_and_keeps_the_rest(client, studio, given, told):
     answer = bag(client, **{"amount": "42", "name": "Kelp", "breed": "corriedale", **given})
     page = text(answer)
-    assert answer.status_code == 422 and told in page and 'role="alert"' in page
-    assert 'value="Kelp"' in page and "corriedale" in page
+    assert answer.status_code == 422
+    assert told in page
+    assert 'role="alert"' in page
+    assert 'value="Kelp"' in page
+    assert "corriedale" in page
     if "amount" in given:
         assert f'value="{given["amount"]}"' in page
-    assert not Lot.objects.of(studio).filter(waste=False).exists() and not Entry.objects.of(studio).exists()
+    assert not Lot.objects.of(studio).filter(waste=False).exists()
+    assert not Entry.objects.of(studio).exists()
 
 
 def test_a_comma_is_a_decimal_mark(client, studio):
@@ -121,15 +125,18 @@ def test_a_picture_is_made_smaller_and_says_no_place(client, studio):
     bag(client, amount="5", photo=photo())
     lot = Lot.objects.of(studio).get(waste=False)
     with Image.open(lot.photo.path) as kept:
-        assert max(kept.size) == 1600 and not dict(kept.getexif())
+        assert max(kept.size) == 1600
+        assert not dict(kept.getexif())
     shown = client.get(f"{client.base}picture/{lot.photo.name.rpartition('/')[2]}")
-    assert shown.status_code == 200 and shown["X-Content-Type-Options"] == "nosniff"
+    assert shown.status_code == 200
+    assert shown["X-Content-Type-Options"] == "nosniff"
 
 
 def test_what_is_no_picture_is_told_and_nothing_is_stored(client, studio):
     wrong = SimpleUploadedFile("x.jpg", b"<svg onload='x'/>", "image/jpeg")
     answer = bag(client, amount="5", photo=wrong)
-    assert answer.status_code == 422 and "no picture that can be read" in text(answer)
+    assert answer.status_code == 422
+    assert "no picture that can be read" in text(answer)
     assert not Lot.objects.of(studio).filter(waste=False).exists()
 
 
@@ -147,7 +154,8 @@ def test_a_picture_of_another_studio_is_not_there(client):
 
 def shelf(client, **sieve) -> list[str]:
     answer = client.get(client.base + "stash/", sieve, headers={"HX-Request": "true"})
-    assert answer.status_code == 200 and "<html" not in text(answer)
+    assert answer.status_code == 200
+    assert "<html" not in text(answer)
     return re.findall(r"<b>([^<]+)</b>", text(answer))
 
 
@@ -157,9 +165,12 @@ def test_the_shelf_is_sieved_by_each_of_its_ways(client, owner):
     make.lot(owner, "soot", grams=None, srgb="#26211f")
     make.notion_lot(owner)
     assert set(shelf(client)) == {"moss", "chalk", "soot", "black eyes"}
-    assert shelf(client, words="mo") == ["moss"] and shelf(client, words="merino sliver") == ["moss"]
-    assert shelf(client, form="sliver") == ["moss"] and shelf(client, drawer="C3") == ["chalk"]
-    assert shelf(client, hue="green") == ["moss"] and "soot" not in shelf(client, free=1)
+    assert shelf(client, words="mo") == ["moss"]
+    assert shelf(client, words="merino sliver") == ["moss"]
+    assert shelf(client, form="sliver") == ["moss"]
+    assert shelf(client, drawer="C3") == ["chalk"]
+    assert shelf(client, hue="green") == ["moss"]
+    assert "soot" not in shelf(client, free=1)
     assert shelf(client, words="nothing like it") == []
 
 
@@ -175,10 +186,12 @@ def test_a_long_shelf_comes_piece_by_piece_and_misses_nothing(client, owner, mon
     for number in range(11):
         make.lot(owner, f"wool {number:02}")
     first = client.get(client.base + "stash/")
-    assert "7 more bags" in text(first) and "11 bags shown" in text(first)
+    assert "7 more bags" in text(first)
+    assert "11 bags shown" in text(first)
     names = [name for start in (0, 4, 8) for name in shelf(client, **{"from": start})]
     assert names == [f"wool {number:02}" for number in range(11)]
-    assert shelf(client, **{"from": "x"}) == names[:4] and shelf(client, **{"from": 99}) == []
+    assert shelf(client, **{"from": "x"}) == names[:4]
+    assert shelf(client, **{"from": 99}) == []
 
 
 def test_the_shelf_draws_area_as_grams_and_hatches_what_is_promised(client, owner):
@@ -198,7 +211,8 @@ def test_what_is_kept_of_the_shelf_is_new_after_every_press(client, owner):
     assert "50 g" in text(client.get(client.base + "stash/"))
     post(client, f"stash/lot/{lot.pk}/take/", amount="8")
     page = text(client.get(client.base + "stash/"))
-    assert "42 g" in page and "50 g" not in page
+    assert "42 g" in page
+    assert "50 g" not in page
 
 
 # --- a bag
@@ -218,7 +232,8 @@ def test_taking_putting_back_weighing_splitting_and_throwing_away(client, owner)
     assert other.on_hand == 35
     page = text(client.get(f"{client.base}stash/lot/{lot.pk}/"))
     kinds = ["opening", "pulled", "returned", "recount", "split out", "discarded", "merged out"]
-    assert all(kind in page for kind in kinds) and page.count("<tr") == 8
+    assert all(kind in page for kind in kinds)
+    assert page.count("<tr") == 8
 
 
 @pytest.mark.parametrize(
@@ -236,7 +251,9 @@ def test_taking_putting_back_weighing_splitting_and_throwing_away(client, owner)
 def test_an_amount_that_cannot_be_taken_is_told_and_kept(client, owner, amount, told):
     lot = make.lot(owner, grams="50")
     answer = post(client, f"stash/lot/{lot.pk}/take/", amount=amount)
-    assert answer.status_code == 422 and told in text(answer) and f'value="{amount}"' in text(answer)
+    assert answer.status_code == 422
+    assert told in text(answer)
+    assert f'value="{amount}"' in text(answer)
     lot.refresh_from_db()
     assert lot.on_hand == 50
 
@@ -245,14 +262,18 @@ def test_a_bag_emptied_meanwhile_says_what_is_left_and_offers_to_weigh(client, o
     lot = make.lot(owner, grams="50")
     post(client, f"stash/lot/{lot.pk}/take/", amount="48")
     answer = post(client, f"stash/lot/{lot.pk}/take/", amount="5")
-    assert answer.status_code == 422 and "The book says 2 g" in text(answer) and "It weighs this" in text(answer)
+    assert answer.status_code == 422
+    assert "The book says 2 g" in text(answer)
+    assert "It weighs this" in text(answer)
 
 
 def test_taking_what_is_promised_asks_once_then_does_it(client, owner):
     lot = make.lot(owner, grams="10")
     make.project(owner, make.figure(owner, fibre=lot), count=4, name="Market day")
     asked = post(client, f"stash/lot/{lot.pk}/take/", amount="9")
-    assert asked.status_code == 422 and "promised to Market day" in text(asked) and 'name="anyway"' in text(asked)
+    assert asked.status_code == 422
+    assert "promised to Market day" in text(asked)
+    assert 'name="anyway"' in text(asked)
     assert post(client, f"stash/lot/{lot.pk}/take/", amount="9", anyway="1").status_code == 302
     lot.refresh_from_db()
     assert lot.on_hand == 1
@@ -271,7 +292,8 @@ def test_what_happened_on_another_day_is_written_on_that_day(client, owner):
     yesterday = clock.today(owner.studio) - dt.timedelta(1)
     post(client, f"stash/lot/{lot.pk}/take/", amount="5", happened_at=yesterday.isoformat())
     entry = Movement.objects.get(lot=lot, kind="pulled").entry
-    assert entry.happened_at.date() == yesterday and entry.recorded_at.date() == clock.today(owner.studio)
+    assert entry.happened_at.date() == yesterday
+    assert entry.recorded_at.date() == clock.today(owner.studio)
     ahead = (clock.today(owner.studio) + dt.timedelta(2)).isoformat()
     assert post(client, f"stash/lot/{lot.pk}/take/", amount="5", happened_at=ahead).status_code == 422
 
@@ -308,7 +330,9 @@ def test_a_bag_and_its_item_are_described_anew(client, owner):
     assert (lot.srgb, lot.dye_lot, lot.drawer.name) == ("#3c4a2c", "7b", "New drawer")
     post(client, f"stash/lot/{lot.pk}/describe/", **{**given, "has_colour": "", "linear_g_m": ""})
     lot = Lot.objects.select_related("item").get(pk=lot.pk)
-    assert lot.srgb == "" and lot.hue == "" and lot.item.linear_g_m is None
+    assert lot.srgb == ""
+    assert lot.hue == ""
+    assert lot.item.linear_g_m is None
 
 
 def test_a_name_that_another_item_has_is_told(client, owner):
@@ -316,22 +340,26 @@ def test_a_name_that_another_item_has_is_told(client, owner):
     lot = make.lot(owner, "moss")
     given = {"name": "PINE", "breed": "merino", "form": "tops", "minimum": "0"}
     answer = post(client, f"stash/lot/{lot.pk}/describe/", **given)
-    assert answer.status_code == 422 and "There is a PINE of that kind" in text(answer)
+    assert answer.status_code == 422
+    assert "There is a PINE of that kind" in text(answer)
     answer = post(client, f"stash/lot/{lot.pk}/describe/", **{**given, "name": "  "})
-    assert answer.status_code == 422 and "Give it a name" in text(answer)
+    assert answer.status_code == 422
+    assert "Give it a name" in text(answer)
     assert Item.objects.get(pk=lot.item_id).name == "moss"
 
 
 def test_what_is_below_its_least_amount_stands_on_today(client, owner):
     lot = make.lot(owner, grams="50")
     post(client, f"stash/lot/{lot.pk}/describe/", name="moss", minimum="60", srgb="#6f7d43", has_colour="1")
-    assert "you want" in text(client.get(client.base)) and "moss" in text(client.get(client.base))
+    assert "you want" in text(client.get(client.base))
+    assert "moss" in text(client.get(client.base))
 
 
 def test_a_tray_for_htmx_is_no_whole_page(client, owner):
     lot = make.lot(owner)
     tray = client.get(f"{client.base}stash/lot/{lot.pk}/", headers={"HX-Request": "true"})
-    assert "<html" not in text(tray) and "What happened here" in text(tray)
+    assert "<html" not in text(tray)
+    assert "What happened here" in text(tray)
 
 
 # --- a parcel
@@ -348,7 +376,9 @@ def test_a_parcel_without_an_order_makes_new_bags_in_the_old_drawer(client, owne
     }
     assert post(client, "stash/delivery/", **given).status_code == 302
     new = Lot.objects.get(item=moss.item, dye_lot="77")
-    assert new.on_hand == D("28.350") and new.drawer.name == "B1" and new.srgb == moss.srgb
+    assert new.on_hand == D("28.350")
+    assert new.drawer.name == "B1"
+    assert new.srgb == moss.srgb
     assert Entry.objects.filter(verb="received").count() == 1
 
 
@@ -365,5 +395,6 @@ def test_a_parcel_that_cannot_be_read_is_told(client, owner, given, told):
     moss = make.lot(owner)
     given = {key: str(moss.item_id) if value == "moss" else value for key, value in given.items()}
     answer = post(client, "stash/delivery/", **given)
-    assert answer.status_code == 422 and told.lower() in text(answer).lower()
+    assert answer.status_code == 422
+    assert told.lower() in text(answer).lower()
     assert Lot.objects.of(owner.studio).filter(waste=False).count() == 1

@@ -43,8 +43,11 @@ def test_the_first_visitor_makes_the_studio_and_is_its_owner():
 )
 def test_a_first_visit_that_cannot_be_read_is_told_and_kept(wrong, said):
     answer = Client().post("/first/", {**FIRST, **wrong})
-    assert said in told(answer) and 'value="Mira"' in text(answer) and make.PASSWORD not in text(answer)
-    assert not Studio.objects.exists() and not User.objects.exists()
+    assert said in told(answer)
+    assert 'value="Mira"' in text(answer)
+    assert make.PASSWORD not in text(answer)
+    assert not Studio.objects.exists()
+    assert not User.objects.exists()
 
 
 def test_signing_in_leads_to_where_one_wanted_to_be(owner):
@@ -61,9 +64,12 @@ def test_signing_in_leads_to_where_one_wanted_to_be(owner):
 
 def test_a_page_is_not_kept_on_the_device_and_names_its_policy(client):
     answer = client.get(client.base)
-    assert answer["Cache-Control"] == "no-store" and "HX-Request" in answer["Vary"]
+    assert answer["Cache-Control"] == "no-store"
+    assert "HX-Request" in answer["Vary"]
     policy = answer["Content-Security-Policy"]
-    assert "default-src 'none'" in policy and "frame-ancestors 'none'" in policy and "unsafe" not in policy
+    assert "default-src 'none'" in policy
+    assert "frame-ancestors 'none'" in policy
+    assert "unsafe" not in policy
 
 
 def link_in(answer) -> str:
@@ -79,8 +85,10 @@ def test_a_new_member_joins_by_a_link_that_works_once(client, owner):
     assert "letters" in told(Client().post(address, {**given, "username": "?"}))
     visitor = Client()
     assert visitor.post(address, given).status_code == 302
-    assert Member.objects.get(user__username="vera").role == "viewer" and visitor.get(client.base).status_code == 200
-    assert Client().get(address).status_code == 404 and Client().post(address, given).status_code == 404
+    assert Member.objects.get(user__username="vera").role == "viewer"
+    assert visitor.get(client.base).status_code == 200
+    assert Client().get(address).status_code == 404
+    assert Client().post(address, given).status_code == 404
     assert Client().get("/link/nonsense/").status_code == 404
 
 
@@ -90,9 +98,11 @@ def test_a_member_of_two_studios_switches_between_them(client, owner):
     client.post(address, {})
     assert Member.objects.filter(user=owner.user).count() == 2
     page = get(client, "house/")
-    assert "/s/dune/" in page and client.get("/s/dune/").status_code == 200
+    assert "/s/dune/" in page
+    assert client.get("/s/dune/").status_code == 200
     make.lot(dune, "marram")
-    assert "marram" in text(client.get("/s/dune/stash/")) and "marram" not in get(client, "stash/")
+    assert "marram" in text(client.get("/s/dune/stash/"))
+    assert "marram" not in get(client, "stash/")
 
 
 def test_a_password_is_chosen_anew_by_a_link_of_the_owner(client, owner):
@@ -160,14 +170,16 @@ def test_weights_filled_in_by_the_page_are_read_as_they_were_meant(client, owner
     shown = re.search(r'name="minimum"[^>]*? value="([^"]*)"', get(client, f"stash/lot/{lot.pk}/"))[1]
     post(client, f"stash/lot/{lot.pk}/describe/", name="moss", minimum=shown)
     lot.item.refresh_from_db()
-    assert shown == "20 g" and lot.item.minimum == 20
+    assert shown == "20 g"
+    assert lot.item.minimum == 20
 
 
 def test_a_pinch_shown_once_is_understood_everywhere(client, owner):
     assert "below nothing" in told(post(client, "house/pinch/", ten="-2"))
     post(client, "house/pinch/", ten="0,4")
     owner.refresh_from_db()
-    assert float(owner.pinch_g) == pytest.approx(0.04) and not owner.keys_on
+    assert float(owner.pinch_g) == pytest.approx(0.04)
+    assert not owner.keys_on
     lot = make.lot(owner, grams="50")
     post(client, f"stash/lot/{lot.pk}/take/", amount="a pinch")
     lot.refresh_from_db()
@@ -217,7 +229,8 @@ def test_the_tablet_changes_hands_with_one_touch(tablet, owner):
     post(tablet, "undo/")
     lot.refresh_from_db()
     assert lot.on_hand == 47, "Z takes back the last entry of the maker in hand"
-    assert Lot.objects.get(pk=lot.pk).on_hand == 47 and post(tablet, "house/invite/", role="maker").status_code == 403
+    assert Lot.objects.get(pk=lot.pk).on_hand == 47
+    assert post(tablet, "house/invite/", role="maker").status_code == 403
 
 
 def test_nobody_takes_the_hand_of_one_who_has_not_signed_in_here(tablet, owner):
@@ -256,4 +269,5 @@ def test_what_is_not_there_and_what_broke_have_pages_of_their_own(client, monkey
     client.raise_request_exception = False
     monkeypatch.setattr("wembit.web.views.things_now", lambda studio: 1 / 0)
     answer = client.get(client.base)
-    assert answer.status_code == 500 and "Traceback" not in text(answer)
+    assert answer.status_code == 500
+    assert "Traceback" not in text(answer)

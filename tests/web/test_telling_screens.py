@@ -47,11 +47,13 @@ def told_at(client, bag, **given):
 def test_from_a_picture_with_a_card_to_the_bags_colour(client, bag):
     assert told_at(client, bag, do="photo", photo=shot()).status_code == 302
     page = told_at(client, bag, **SPOTS)
-    assert page.status_code == 200 and "The picture says this" in text(page)
+    assert page.status_code == 200
+    assert "The picture says this" in text(page)
     kept = text(page).split('name="colour" value="')[1].split('"')[0]
     assert told_at(client, bag, do="words", colour=kept).status_code == 302
     bag.refresh_from_db()
-    assert ciede2000((bag.lab_l, bag.lab_a, bag.lab_b), lab(MOSS)) < 2 and bag.hue == "green"
+    assert ciede2000((bag.lab_l, bag.lab_a, bag.lab_b), lab(MOSS)) < 2
+    assert bag.hue == "green"
 
 
 @pytest.mark.parametrize(
@@ -69,7 +71,8 @@ def test_from_a_picture_with_a_card_to_the_bags_colour(client, bag):
 def test_a_picture_that_tells_nothing_is_told_and_the_spots_stay(client, bag, picture, spots, said):
     told_at(client, bag, do="photo", photo=shot(**picture))
     answer = told_at(client, bag, **(SPOTS | spots))
-    assert said in told(answer) and f'value="{(SPOTS | spots)["card_x"]}"' in text(answer)
+    assert said in told(answer)
+    assert f'value="{(SPOTS | spots)["card_x"]}"' in text(answer)
     bag.refresh_from_db()
     assert not bag.srgb
 
@@ -90,13 +93,15 @@ def test_without_a_picture_or_with_a_broken_one_it_is_told(client, bag):
 def test_a_colour_is_told_in_numbers(client, bag, colour, hue):
     assert told_at(client, bag, do="words", colour=colour).status_code == 302
     bag.refresh_from_db()
-    assert bag.hue == hue and bag.curve is not None
+    assert bag.hue == hue
+    assert bag.curve is not None
 
 
 @pytest.mark.parametrize("colour", ["", "mossy", "120 0 0", "50 150 -150", "1 2"])
 def test_a_colour_that_cannot_be_is_told_and_stays(client, bag, colour):
     answer = told_at(client, bag, do="words", colour=colour)
-    assert told(answer) and f'value="{colour}"' in text(answer)
+    assert told(answer)
+    assert f'value="{colour}"' in text(answer)
 
 
 def table(text_, encoding="utf-8") -> SimpleUploadedFile:
@@ -107,7 +112,8 @@ def test_an_instrument_tells_the_curve_itself(client, bag):
     rows = "Probe;" + ";".join(str(nm) for nm in range(400, 701, 10)) + "\nMöwe;" + ";".join(["41,5"] * 31)
     assert told_at(client, bag, do="instrument", table=table(rows, "latin-1")).status_code == 302
     bag.refresh_from_db()
-    assert curve_of(bag.curve) == pytest.approx(np.full(len(NM), 0.415), abs=1e-6) and bag.hue == "grey"
+    assert curve_of(bag.curve) == pytest.approx(np.full(len(NM), 0.415), abs=1e-6)
+    assert bag.hue == "grey"
     assert "No wavelengths" in told(told_at(client, bag, do="instrument", table=table("a,b\n1,2")))
     assert "Choose the file" in told(told_at(client, bag, do="instrument"))
 
@@ -115,7 +121,9 @@ def test_an_instrument_tells_the_curve_itself(client, bag):
 def test_by_eye_beside_its_neighbours(client, owner, bag):
     make.lot(owner, "moss", "5")
     page = get(client, f"colour/tell/{bag.pk}/?colour=6f7d43")
-    assert "moss 0.0" in words(page) and "Keep this one" in page and "warmer" in page
+    assert "moss 0.0" in words(page)
+    assert "Keep this one" in page
+    assert "warmer" in page
     lighter = page.split('">lighter')[0].split('href="?colour=')[-1].replace("%20", " ")
     assert float(lighter.split()[0]) == pytest.approx(lab(MOSS)[0] + 3, abs=0.1)
     assert "Keep this one" not in get(client, f"colour/tell/{bag.pk}/?colour=nonsense")
@@ -128,13 +136,15 @@ def test_a_blend_shows_what_was_predicted_beside_what_came_out(client, owner, ba
     assert "Tell how it came out" in get(client, f"stash/lot/{blend}/")
     post(client, f"colour/tell/{blend}/", do="words", colour="#5a6a40")
     page = get(client, f"colour/tell/{blend}/")
-    assert "left as it was predicted" in words(page) and 'fill="#5a6a40"' in page
+    assert "left as it was predicted" in words(page)
+    assert 'fill="#5a6a40"' in page
 
 
 def test_the_main_colours_of_a_picture_come_with_what_the_shelf_has(client, owner):
     make.lot(owner, "moss", "5")
     answer = client.post(client.base + "colour/picture/", {"photo": shot(exposure=1.0)})
-    assert answer.status_code == 200 and "Nearest: moss" in words(text(answer))
+    assert answer.status_code == 200
+    assert "Nearest: moss" in words(text(answer))
     assert 'src="data:image/jpeg;base64,' in text(answer) and "blended" not in words(text(answer)), (
         "one bag blends with none"
     )

@@ -52,11 +52,14 @@ def test_a_circle_drawn_on_the_bare_grid_becomes_a_ball_of_wool(client, heron):
     assert post(client, board(tracing), **rows(CIRCLE), firmness="medium").status_code == 302
     page = words(get(client, board(tracing)))
     grams = 4 / 3 * math.pi * 2**3 * 0.13 * 1.08
-    assert float(re.search(r"([\d.]+) g ?[\d.]+–", page)[1]) == pytest.approx(grams, rel=0.02) and "40 mm long" in page
+    assert float(re.search(r"([\d.]+) g ?[\d.]+–", page)[1]) == pytest.approx(grams, rel=0.02)
+    assert "40 mm long" in page
     answer = post(client, board(tracing) + "keep/", kind="body", name="trunk")
-    assert answer.status_code == 302 and answer["Location"].endswith("?part=trunk")
+    assert answer.status_code == 302
+    assert answer["Location"].endswith("?part=trunk")
     part = Part.objects.get(version__figure=heron, key="trunk")
-    assert part.shape["kind"] == "silhouette" and part.firmness == "medium"
+    assert part.shape["kind"] == "silhouette"
+    assert part.firmness == "medium"
     assert solid({**part.shape}).volume == pytest.approx(4 / 3 * math.pi * 20**3, rel=0.02)
 
 
@@ -107,7 +110,8 @@ def test_a_part_is_given_the_drawn_shape(client, heron):
 def test_what_cannot_be_a_part_is_told_and_kept(client, heron, kind, points, said):
     tracing = begin(client, heron, kind)
     post(client, board(tracing), **rows(points))
-    assert said in get(client, board(tracing)) and len(Tracing.objects.get(pk=tracing.pk).points) == len(points)
+    assert said in get(client, board(tracing))
+    assert len(Tracing.objects.get(pk=tracing.pk).points) == len(points)
     assert said in told(post(client, board(tracing) + "keep/", kind="body"))
     assert not Part.objects.filter(version__figure=heron).exists()
 
@@ -138,7 +142,9 @@ def test_a_point_is_dropped_and_one_added(client, heron):
 def test_the_weight_follows_without_the_page(client, heron):
     tracing = begin(client, heron)
     answer = client.post(client.base + board(tracing), rows(CIRCLE), headers=HTMX)
-    assert answer.status_code == 200 and 'id="drawn-weight"' in text(answer) and "<html" not in text(answer)
+    assert answer.status_code == 200
+    assert 'id="drawn-weight"' in text(answer)
+    assert "<html" not in text(answer)
 
 
 def test_weighing_while_a_point_moves_keeps_nothing(client, heron):
@@ -159,7 +165,8 @@ def test_a_picture_is_made_small_and_stripped(client, heron):
     begin(client, heron, photo=SimpleUploadedFile("toy.jpg", out.getvalue()))
     kept = Reference.objects.get()
     with Image.open(kept.image.path) as picture:
-        assert picture.size == (1600, 800) and not picture.getexif()
+        assert picture.size == (1600, 800)
+        assert not picture.getexif()
     assert (kept.width_px, kept.height_px) == (1600, 800)
 
 
@@ -173,7 +180,9 @@ def test_a_picture_is_made_small_and_stripped(client, heron):
 )
 def test_a_picture_that_cannot_be_used_is_told(client, heron, content, said):
     answer = post(client, f"figures/{heron.pk}/draw/", kind="slab", photo=SimpleUploadedFile("a.jpg", content))
-    assert said in told(answer) and not Reference.objects.exists() and not Tracing.objects.exists()
+    assert said in told(answer)
+    assert not Reference.objects.exists()
+    assert not Tracing.objects.exists()
 
 
 def test_pictures_are_kept_with_the_figure_and_taken_away(client, heron):

@@ -57,7 +57,8 @@ def test_eight_workers_never_take_a_lot_below_zero_nor_lose_a_gram():
         return got
 
     got = at_once(five_pulls, range(WORKERS))
-    assert sum(got) == 20 and Lot.objects.get(pk=lot.pk).on_hand == 0
+    assert sum(got) == 20
+    assert Lot.objects.get(pk=lot.pk).on_hand == 0
     assert sum(Movement.objects.filter(lot=lot).values_list("amount", flat=True)) == 0
 
 
@@ -65,7 +66,8 @@ def test_the_same_press_from_eight_hands_counts_once():
     owner = make.studio_owner()
     lot = make.lot(owner, grams="20")
     found = at_once(lambda _: pull(owner, lot.pk, D(3), press=Press("one")), range(WORKERS))
-    assert len({each.pk for each in found}) == 1 and Lot.objects.get(pk=lot.pk).on_hand == 17
+    assert len({each.pk for each in found}) == 1
+    assert Lot.objects.get(pk=lot.pk).on_hand == 17
 
 
 def test_crossing_merges_wait_for_each_other_and_keep_every_gram():
@@ -141,5 +143,6 @@ def test_a_killed_server_loses_nothing_that_was_confirmed(tmp_path):
     finally:
         os.killpg(server.pid, signal.SIGTERM)
         server.wait(timeout=20)
-    assert confirmed == 11 and Lot.objects.get(pk=lot.pk).on_hand == 39
+    assert confirmed == 11
+    assert Lot.objects.get(pk=lot.pk).on_hand == 39
     assert Entry.objects.filter(verb="pull").count() == 11

@@ -44,7 +44,8 @@ def test_every_table_belongs_to_a_studio(model):
     if model in (User, Studio):
         return
     field = model._meta.get_field("studio")
-    assert field.related_model is Studio and not field.null
+    assert field.related_model is Studio
+    assert not field.null
     assert model._meta.pk.get_internal_type() == "UUIDField"
 
 
@@ -168,7 +169,8 @@ def test_without_signing_in_everything_asks_for_it(owner):
         answer = stranger.get(filled(route, ids))
         assert answer.status_code == 302 and answer.url.startswith("/sign-in/"), name
     from_htmx = Client().get("/s/saltgrass/stash/", headers={"HX-Request": "true"})
-    assert from_htmx.status_code == 401 and from_htmx.headers["HX-Redirect"].startswith("/sign-in/")
+    assert from_htmx.status_code == 401
+    assert from_htmx.headers["HX-Redirect"].startswith("/sign-in/")
 
 
 def posted(client, route, ids):
@@ -195,11 +197,13 @@ def test_a_viewer_reads_and_changes_nothing(ours, studio, name, route):
     assert answer.status_code in (403, 405, 404), name
     if answer.status_code == 403:
         assert "Ask an owner" in answer.content.decode()
-    assert Entry.objects.count() == before and not Making.objects.filter(finished_at__isnull=False).exists()
+    assert Entry.objects.count() == before
+    assert not Making.objects.filter(finished_at__isnull=False).exists()
 
 
 @pytest.mark.parametrize("name", sorted(POST_ONLY_OWNER))
 def test_a_maker_leaves_members_prices_and_settings_alone(ours, studio, name):
     client = signed_in(make.member(studio))
     answer = posted(client, dict(ROUTES)[name], ours)
-    assert answer.status_code == 403 and "Only an owner" in answer.content.decode()
+    assert answer.status_code == 403
+    assert "Only an owner" in answer.content.decode()

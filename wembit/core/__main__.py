@@ -44,6 +44,7 @@ def answer(verb: str, raw: bytes) -> dict:
 
 
 def main(arguments: list[str]) -> int:
+    """Answer the verb named in `arguments`; the exit code: 0, 1 for a wrong request, 2 for a verb that is not there."""
     lines = "--lines" in arguments
     words = [word for word in arguments if word != "--lines"]
     if len(words) != 1 or words[0] not in VERBS:

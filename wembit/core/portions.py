@@ -20,7 +20,8 @@ class TooMuch(ValueError):
 @dataclass(frozen=True)
 class Wish:
     """What a share goes to: `count` pieces that take `share` of the whole together, or (None) divide the rest evenly
-    with all others that take of it, piece by piece."""
+    with all others that take of it, piece by piece.
+    """
 
     name: str
     count: int
@@ -29,6 +30,8 @@ class Wish:
 
 @dataclass(frozen=True)
 class Portion:
+    """One of the portions into which wool is divided."""
+
     name: str
     count: int
     grams: float

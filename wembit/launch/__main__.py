@@ -21,6 +21,7 @@ DEMO_LOGIN = "Sign in as  mira  (owner) or  tove  (maker), password  saltgrass-f
 
 
 def arguments() -> argparse.Namespace:
+    """The words behind ./start."""
     parser = argparse.ArgumentParser(prog="./start", description="Start Wembit on this machine.")
     parser.add_argument("--port", type=int, default=8470)
     parser.add_argument("--host", default="127.0.0.1")
@@ -82,12 +83,14 @@ class House:
 
 
 def manage(*words: str) -> None:
+    """Run a command of Django's. Raises `Trouble`."""
     done = subprocess.run([sys.executable, str(CHECKOUT / "manage.py"), *words], cwd=CHECKOUT)
     if done.returncode:
         raise Trouble(f"“manage.py {' '.join(words)}” did not work; its message stands above.")
 
 
 def prepare(options: argparse.Namespace) -> None:
+    """Migrations, static files and, unless it is asked not to, the demo."""
     manage("migrate", "--verbosity", "0")
     manage("collectstatic", "--noinput", "--verbosity", "0")
     if options.demo:
@@ -97,10 +100,12 @@ def prepare(options: argparse.Namespace) -> None:
 
 
 def asked(question: str, options: argparse.Namespace) -> bool:
+    """Whether the person at the terminal agrees; --yes agrees to all."""
     return options.yes or (sys.stdin.isatty() and input(f"{question} Type yes: ").strip() == "yes")
 
 
 def port_is_free(host: str, port: int) -> None:
+    """Raises `Trouble` where something listens there already."""
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
@@ -147,6 +152,7 @@ def serve(house: House, options: argparse.Namespace) -> int:
 
 
 def stop(house: House) -> None:
+    """End the server and the cluster of this folder."""
     pid = house.server()
     if pid:
         os.kill(pid, signal.SIGTERM)
@@ -172,6 +178,7 @@ def backup(path: Path) -> None:
 
 
 def restore(path: Path) -> None:
+    """Put back what `backup` has written, all of it or nothing. Raises `Trouble`."""
     media = Path(os.environ["WEMBIT_MEDIA"])
     names = subprocess.run(["tar", "-tf", str(path)], capture_output=True, text=True)
     dumps = [name for name in names.stdout.split() if name.endswith(".dump")]
@@ -182,8 +189,16 @@ def restore(path: Path) -> None:
     subprocess.run(["tar", "-xf", str(path), "-C", str(work)], check=True)
     url = os.environ["DATABASE_URL"]
     done = subprocess.run(
-        [str(binaries() / "pg_restore"), "--clean", "--if-exists", "--no-owner", "--single-transaction", "-d", url]
-        + [str(work / dumps[0])]
+        [
+            str(binaries() / "pg_restore"),
+            "--clean",
+            "--if-exists",
+            "--no-owner",
+            "--single-transaction",
+            "-d",
+            url,
+            str(work / dumps[0]),
+        ]
     )
     if done.returncode:
         raise Trouble("pg_restore did not work; nothing was changed.")
@@ -195,6 +210,7 @@ def restore(path: Path) -> None:
 
 
 def main() -> int:
+    """What ./start does; the exit code."""
     options = arguments()
     house = House()
     if options.stop:

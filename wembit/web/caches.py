@@ -71,7 +71,7 @@ def _pack(value: Any) -> str | bytes:
 
 
 def _open(packed: str | bytes) -> Any:
-    return packed if isinstance(packed, str) else pickle.loads(packed)  # noqa: S301  made by this process
+    return packed if isinstance(packed, str) else pickle.loads(packed)
 
 
 until_pressed = BoundedCache(UNTIL_PRESSED_BYTES, SECONDS)

@@ -36,6 +36,7 @@ def as_of(moment: dt.datetime) -> Iterator[None]:
 
 
 def zone(studio: Studio) -> ZoneInfo:
+    """The studio's time zone."""
     return ZoneInfo(studio.timezone)
 
 

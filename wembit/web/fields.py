@@ -75,6 +75,7 @@ def signed(text: str) -> float | None:
 
 
 def number(text: str, what: str) -> float:
+    """A plain number. Raises ValueError that says `what` to write."""
     try:
         return units.number(text)
     except ValueError:
@@ -96,10 +97,12 @@ def hand_of(member: Member, item: Item | None = None) -> units.Hand:
 
 
 def weight_field(member: Member, item: Item | None = None, **options: Any) -> MeasureField:
+    """A weight in g, as the member writes it."""
     return MeasureField(measure="weight", unit=member.studio.weight_unit, hand=hand_of(member, item), **options)
 
 
 def length_field(studio: Studio, **options: Any) -> MeasureField:
+    """A length in mm, as the studio writes it."""
     return MeasureField(measure="length", unit=studio.length_unit, **options)
 
 

@@ -23,6 +23,8 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class Place:
+    """A place of the strip with its key and its live line."""
+
     key: int
     name: str
     url: str
@@ -31,6 +33,7 @@ class Place:
 
 
 def frame(request: Request) -> dict:
+    """What every page's frame shows (a context processor)."""
     studio = getattr(request, "studio", None)
     if studio is None or getattr(request, "htmx", False):
         return {"studio": studio, "member": getattr(request, "member", None)}
@@ -70,6 +73,7 @@ def live_lines(studio: Studio) -> list[tuple[str, str, str]]:
 
 
 def many(count: int, one: str) -> str:
+    """A count with its word: 1 design, 3 designs."""
     return f"{count} {one}" if count == 1 else f"{count} {one}s"
 
 

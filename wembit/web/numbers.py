@@ -79,4 +79,5 @@ def amount(value: float | Decimal, unit: str, studio: Studio) -> tuple[str, str]
 
 
 def is_pinch(value: float | Decimal) -> bool:
+    """Whether so many grams are a pinch."""
     return is_small(float(value))

@@ -19,6 +19,8 @@ MOST = 8
 
 @dataclass(frozen=True)
 class Found:
+    """Something of the studio that a few letters have found."""
+
     name: str
     what: str
     url: str

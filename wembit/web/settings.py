@@ -11,6 +11,7 @@ ROOT_DIR = BASE_DIR.parent.parent
 
 
 def words(name: str, default: str = "") -> list[str]:
+    """The words of an environment variable."""
     return [word for word in os.environ.get(name, default).replace(",", " ").split() if word]
 
 

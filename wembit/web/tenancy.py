@@ -12,6 +12,8 @@ if TYPE_CHECKING:
 
 
 class OwnedQuerySet(models.QuerySet):
+    """Rows that belong to a studio."""
+
     def of(self, studio: Studio) -> Self:
         """Only this studio's rows."""
         return self.filter(studio=studio)
@@ -22,6 +24,8 @@ class OwnedQuerySet(models.QuerySet):
 
 
 class Owned(models.Model):
+    """A row that belongs to a studio, with a UUID."""
+
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     studio = models.ForeignKey("studio.Studio", on_delete=models.CASCADE, related_name="+", editable=False)
 

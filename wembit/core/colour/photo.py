@@ -30,7 +30,8 @@ class NoCard(ValueError):
 @dataclass(frozen=True)
 class Reading:
     """The wool's colour as X/Xn, Y/Yn, Z/Zn, CIELAB and for the screen; how far eight in ten of its
-    pixels lie from that at most, in ΔE00; and what is to be looked at."""
+    pixels lie from that at most, in ΔE00; and what is to be looked at.
+    """
 
     ratios: tuple[float, float, float]
     lab: tuple[float, float, float]
@@ -109,7 +110,8 @@ def _warnings(wool: np.ndarray, seen: np.ndarray, spread: float) -> tuple[str, .
 
 def main_colours(picture: np.ndarray, count: int = 6, seed: int = 1) -> list[tuple[tuple[float, float, float], float]]:
     """The main colours of a picture (h, w, 3), sRGB 0–255, as CIELAB with their shares of it, the largest first; those that
-    are related count as one. By k-means (S. P. Lloyd, IEEE Transactions on Information Theory 28 (1982) 129–137)."""
+    are related count as one. By k-means (S. P. Lloyd, IEEE Transactions on Information Theory 28 (1982) 129–137).
+    """
     step = max(1, int((picture.shape[0] * picture.shape[1] / 20_000) ** 0.5))
     labs = labs_of_ratios(np.clip(linear(picture[::step, ::step].reshape(-1, 3)) @ _TO_RATIOS.T, 1e-6, None))
     kinds = min(count + 2, len(np.unique(labs.round(1), axis=0)))

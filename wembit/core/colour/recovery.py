@@ -22,7 +22,8 @@ _BESIDE = -2.0
 
 def curves(ratios: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """The curves (n, 36), within (0, 1), of X/Xn, Y/Yn, Z/Zn (n, 3), and which of them were found, a boolean mask (n,); the
-    rest are those that no curve reaches."""
+    rest are those that no curve reaches.
+    """
     ratios = np.asarray(ratios, dtype=float).reshape(-1, 3)
     luminance = ratios[:, 1]
     flat = (luminance < DARKEST) | (luminance > PALEST)

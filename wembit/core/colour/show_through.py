@@ -27,7 +27,8 @@ PRECISION = 1e-10  # of the weight, relative
 @dataclass(frozen=True)
 class Cover:
     """`g_m2`: weight per area; `bare`: the fraction left bare; `de00`: what still shows; `capped`: the limit was not
-    reached at the most."""
+    reached at the most.
+    """
 
     g_m2: float
     bare: float
@@ -43,7 +44,8 @@ def bare_fraction(g_m2: float, micron_um: float, tau: float = TAU) -> float:
 
 def hiding_power(srgb: str) -> float:
     """τ of one fibre by its lightness: 0.25 for pale wool (L* 80 and more), which is translucent, 1 for dark (L* 30 and
-    less), a line between. Assumed; the core's own default is 0.5 for all."""
+    less), a line between. Assumed; the core's own default is 0.5 for all.
+    """
     lightness = lab(srgb)[0]
     return min(1.0, max(0.25, 1 - 0.75 * (lightness - 30) / 50))
 
@@ -60,7 +62,8 @@ def cover(
     most_g_m2: float = MOST_G_M2,
 ) -> Cover:
     """The smallest weight per area from `least_g_m2` at which wool of `srgb`, laid over `over`, is seen within
-    `limit_de00` of itself. Colours are `#rrggbb`, the fibre's diameter is in µm."""
+    `limit_de00` of itself. Colours are `#rrggbb`, the fibre's diameter is in µm.
+    """
     own, under = ratios(srgb), ratios(over)
     wanted = lab_of_ratios(own)
 

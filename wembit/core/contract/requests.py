@@ -41,6 +41,7 @@ SPREAD = {"sigma": Key(SIGMA, None), "bias": Key(BIAS, None)}
 
 
 def lengths(*names: str) -> dict[str, Key]:
+    """Keys of lengths in mm, each above 0."""
     return {name: Key(POSITIVE) for name in names}
 
 
@@ -48,17 +49,20 @@ def lengths(*names: str) -> dict[str, Key]:
 
 
 def long_enough(shape: dict, where: str) -> None:
+    """A capsule is at least as long as it is thick."""
     if shape["length_mm"] < shape["diameter_mm"]:
         raise BadInput(place(where, "length_mm"), "must not be shorter than the diameter", shape["length_mm"])
 
 
 def tube_fits(shape: dict, where: str) -> None:
+    """A ring's tube is at most half of it."""
     if shape["tube_diameter_mm"] > shape["outer_diameter_mm"] / 2:
         got = shape["tube_diameter_mm"]
         raise BadInput(place(where, "tube_diameter_mm"), "must be at most half the outer diameter", got)
 
 
 def outline_is_simple(shape: dict, where: str) -> None:
+    """An outline has three different points, crosses itself nowhere and encloses an area; repeated points are left out."""
     outline = shape["outline"]
     if len(outline) > 1 and outline[0] == outline[-1]:
         outline.pop()
@@ -73,6 +77,7 @@ def outline_is_simple(shape: dict, where: str) -> None:
 
 
 def stations_in_order(shape: dict, where: str) -> None:
+    """Stations follow each other along x, and one has a width."""
     stations = shape["stations"]
     for index in range(1, len(stations)):
         if stations[index][0] <= stations[index - 1][0]:
@@ -121,6 +126,7 @@ def standing(layer: dict) -> float:
 
 
 def finished_within(layer: dict, where: str) -> None:
+    """A lock is not trimmed to more than it stands."""
     if layer["finished_mm"] > standing(layer):
         raise BadInput(
             place(where, "finished_mm"),
@@ -174,6 +180,7 @@ LAYER = Kinds(
 
 
 def one_core_density(part: dict, where: str) -> None:
+    """A core says its firmness or its density, not both."""
     for index, layer in enumerate(part["layers"]):
         if layer["role"] == "core" and layer["firmness"] is not None and layer["density_g_cm3"] is not None:
             spot = f"{place(where, 'layers')}[{index}].density_g_cm3"
@@ -181,12 +188,14 @@ def one_core_density(part: dict, where: str) -> None:
 
 
 def cores_add_up(part: dict, where: str) -> None:
+    """The shares of the cores of a part are 1 together."""
     shares = [layer["share"] for layer in part["layers"] if layer["role"] == "core"]
     if shares and not math.isclose(sum(shares), 1, abs_tol=1e-6):
         raise BadInput(place(where, "layers"), "the shares of the core layers must add up to 1", sum(shares))
 
 
 def nothing_has_no_skin(part: dict, where: str) -> None:
+    """A part without a shape takes what lies on others."""
     if part["shape"]["kind"] != "none":
         return
     for index, layer in enumerate(part["layers"]):
@@ -196,6 +205,7 @@ def nothing_has_no_skin(part: dict, where: str) -> None:
 
 
 def one_firmness(part: dict, where: str) -> None:
+    """A part says its firmness or its density, one of them."""
     given = [key for key in ("firmness", "density_g_cm3") if part.get(key) is not None]
     if len(given) == 2:
         raise BadInput(
@@ -253,6 +263,7 @@ ESTIMATE = Thing(
 
 
 def least_below_most(request: dict, where: str) -> None:
+    """The least weight of a cover is not above the most."""
     if request["least_g_m2"] > request["most_g_m2"]:
         raise BadInput(place(where, "least_g_m2"), "must be at most most_g_m2", request["least_g_m2"])
 
@@ -400,6 +411,7 @@ FORECAST = Thing(
 
 
 def some_bench_time(request: dict, where: str) -> None:
+    """A week has some time at the bench."""
     if not any(request["hours"].values()):
         raise BadInput(place(where, "hours"), "must leave some bench time in the week", 0)
 

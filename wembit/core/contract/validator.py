@@ -71,6 +71,7 @@ COUNT = Number(ge=1, le=100_000, whole=True)
 
 
 def text(value: Any, where: str) -> str:
+    """Text that is not empty."""
     if not isinstance(value, str):
         raise BadInput(where, "must be text", value)
     if not value.strip():
@@ -79,12 +80,14 @@ def text(value: Any, where: str) -> str:
 
 
 def truth(value: Any, where: str) -> bool:
+    """true or false."""
     if not isinstance(value, bool):
         raise BadInput(where, "must be true or false", value)
     return value
 
 
 def day(value: Any, where: str) -> dt.date:
+    """A date of the calendar, ISO 8601."""
     if not isinstance(value, str) or not ISO_DATE.fullmatch(value):
         raise BadInput(where, "must be a date like 2026-12-09", value)
     try:
@@ -94,6 +97,7 @@ def day(value: Any, where: str) -> dt.date:
 
 
 def srgb(value: Any, where: str) -> str:
+    """A colour as #rrggbb, in small letters."""
     if not isinstance(value, str) or not re.fullmatch(r"#[0-9a-fA-F]{6}", value):
         raise BadInput(where, "must be a colour like #6f7d43", value)
     return value.lower()
@@ -101,6 +105,8 @@ def srgb(value: Any, where: str) -> str:
 
 @dataclass(frozen=True)
 class Choice:
+    """One of some words."""
+
     words: tuple[str, ...]
 
     def __call__(self, value: Any, where: str) -> str:
@@ -156,6 +162,8 @@ NEEDED = _Needed()
 
 @dataclass(frozen=True)
 class Key:
+    """A key of an object: its rule, and what stands where it is left out."""
+
     rule: Rule
     default: Any = NEEDED
     built: bool = True
@@ -169,7 +177,7 @@ class Thing:
     one_of: tuple[tuple[str, ...], ...] = ()
     rules: tuple[Callable[[dict, str], None], ...] = field(default=())
 
-    def __call__(self, value: Any, where: str) -> dict:
+    def __call__(self, value: Any, where: str) -> dict:  # noqa: C901  the order of its checks is the contract
         must_be_object(value, where)
         if not value.keys() <= self.keys.keys():
             key = next(key for key in value if key not in self.keys)
@@ -212,6 +220,7 @@ class Kinds:
 
 
 def must_be_object(value: Any, where: str) -> None:
+    """Raises `BadInput` for what is no JSON object, or holds a key twice."""
     if not isinstance(value, dict):
         raise BadInput(where or "request", "must be an object", value)
     repeated = getattr(value, "repeated", None)
@@ -220,4 +229,5 @@ def must_be_object(value: Any, where: str) -> None:
 
 
 def place(where: str, key: str) -> str:
+    """The place of a key within the place `where`."""
     return f"{where}.{key}" if where else key

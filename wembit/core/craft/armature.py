@@ -15,7 +15,8 @@ class Wire:
     """The wire of one part's pieces. `length_mm`: inside a piece; `bare_mm`: bare ends kept for joining, together;
     `loop_mm`: the end bent back; `doubled`: laid twice, as a toe is; `through_mm`: one wire for both of a pair, so long
     between them; `back_mm`: wrapped back over what is bent; `twist`: the share that
-    twisting takes more; `former`: pulled out again, so that it takes no room."""
+    twisting takes more; `former`: pulled out again, so that it takes no room.
+    """
 
     part: str
     count: int

@@ -29,7 +29,8 @@ USES = ("core", "cover", "coat", "locks", "detail")
 @dataclass(frozen=True)
 class Breed:
     """Where a fibre comes from. Diameter in µm, staple in mm: middle values of the breed; its crimp, how it felts under the
-    needle, how it feels, what it is mostly used for."""
+    needle, how it feels, what it is mostly used for.
+    """
 
     name: str
     micron_um: float
@@ -63,7 +64,8 @@ BREEDS = {
 @dataclass(frozen=True)
 class Form:
     """How a fibre comes. Loose density in g/cm³; a strand is also sold and used by its length; some blend by hand; what it is
-    good for."""
+    good for.
+    """
 
     name: str
     loose_g_cm3: float

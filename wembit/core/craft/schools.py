@@ -1,5 +1,6 @@
 """The schools of the craft: what each studio, figure or part may do its own way. None is the right one; all are common
-practice. Each question is asked only of a figure that needs it."""
+practice. Each question is asked only of a figure that needs it.
+"""
 
 from __future__ import annotations
 

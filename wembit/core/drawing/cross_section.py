@@ -23,7 +23,8 @@ HALVINGS = 18
 @dataclass(frozen=True)
 class Inside:
     """What a part is made of where it is cut: `cores` as (paint, share) from the outside in, covers as
-    (thickness in mm, zone), coats as they stand, soft layers as (paint, thickness in mm, share from the underside)."""
+    (thickness in mm, zone), coats as they stand, soft layers as (paint, thickness in mm, share from the underside).
+    """
 
     cores: tuple[tuple[str, float], ...]
     coats: tuple[Coat, ...] = ()

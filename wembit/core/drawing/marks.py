@@ -47,7 +47,8 @@ class Mark:
 
 def patches(paint: str, area_mm2: float, t: float, angle: float, stretch: float = 1.0, pieces: int = 1) -> list[Mark]:
     """An area in pieces of the same size, each `stretch` times as long along the axis as it is wide: two lie on both
-    flanks, more evenly round."""
+    flanks, more evenly round.
+    """
     wide = math.sqrt(4 * area_mm2 / pieces / math.pi / stretch)
     turns = (angle, -angle) if pieces == 2 else tuple(angle + 360 * k / pieces for k in range(pieces))
     return [Mark(paint, wide * stretch, wide, t, turn) for turn in turns]
@@ -107,7 +108,7 @@ def _radius(piece: Placed, t: float) -> float:
 def _cap(piece: Placed, mark: Mark, right: np.ndarray, near: np.ndarray) -> BaseGeometry:
     """The end of a solid, so far in that the skin there has the mark's area."""
     at_tip = mark.t > 0.5
-    end, frame = piece.axis_at(1.0 if at_tip else 0.0)
+    _end, frame = piece.axis_at(1.0 if at_tip else 0.0)
     if float(frame.axis @ near) * (1 if at_tip else -1) < TURNED_AWAY:
         return Polygon()
     length = axis_length(piece.part.shape, piece.seat)

@@ -25,7 +25,8 @@ EDGE_EVERY_MM, MOST_HAIRS, LEAST_HAIRS, HAIRS_IN_ALL = 1.9, 56, 20, 1400
 @dataclass(frozen=True)
 class Zone:
     """Skin in its own colour on both flanks: from the share `low` to the share `high` of the way round from the top, over
-    the stretch `along` of the axis (root 0, tip 1)."""
+    the stretch `along` of the axis (root 0, tip 1).
+    """
 
     paint: str
     low: float
@@ -76,7 +77,8 @@ def skin_zone(points: np.ndarray, zone: Zone, right: np.ndarray, near: np.ndarra
 
 def _sheet(seen: np.ndarray, left: int, right: int, start: np.ndarray, end: np.ndarray) -> list:
     """The stretches that are seen of the columns from `left` to `right`, which are seen alike, as valid polygons: round
-    along the line `start` of the first column, across, back along the line `end` of the last one, and across again."""
+    along the line `start` of the first column, across, back along the line `end` of the last one, and across again.
+    """
     edges = np.flatnonzero(np.diff(np.concatenate([[False], seen[:, left], [False]]).astype(int)))
     found = []
     for first, last in zip(edges[::2], edges[1::2], strict=True):

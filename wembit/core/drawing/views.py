@@ -30,7 +30,8 @@ KEPT_LOOKS = 600  # pieces; some 30 kB each
 @dataclass(frozen=True)
 class Dress:
     """The colours of a piece: its ground, zones painted over it, coats in the order in which they are planted, spots and
-    marks, discs (paint, area in mm²) where it looks."""
+    marks, discs (paint, area in mm²) where it looks.
+    """
 
     paint: str
     zones: tuple[Zone, ...] = ()
@@ -43,7 +44,8 @@ class Dress:
 @dataclass
 class Look:
     """How a piece looks by itself: its outline and rings, zones, the locks of its coats, the line that it is, the stray
-    fibres of its edge."""
+    fibres of its edge.
+    """
 
     outline: BaseGeometry
     rings: list[Ring]
@@ -69,7 +71,8 @@ class Drawn:
 @dataclass
 class View:
     """Pieces back to front, and the bounds (left, bottom, right, top) in mm of felt and locks, without the stray fibres of
-    the edge, with the lowest point on 0."""
+    the edge, with the lowest point on 0.
+    """
 
     pieces: list[Drawn]
     bounds: tuple[float, float, float, float]
@@ -189,13 +192,7 @@ def _look(sitter: _Sitter) -> Look:
         way = [(float(p @ right), float(p @ UP)) for p in line_on(piece)]
         found.stroke = (dress.paint, way, piece.seat.line.width_mm or {"thread": 0.6, "lock": 2.4}.get(line, 1.2))
     if found.rings and points.shape[1] == ROUND and points.shape[0] > 2:
-        for zone in (*dress.zones, *(coat.zone for coat in dress.coats)):
-            ground = skin_zone(stretch(points, zone.along), zone, right, near)
-            ground = ground.intersection(shape)
-            found.zones.append((zone.paint, rings_of(ground)))
-        for seed, coat in enumerate(dress.coats):
-            strokes = locks(piece, stretch(points, coat.zone.along), coat, right, near, seed)
-            found.locks.append((coat.zone.paint, strokes))
+        _paint_skin(found, piece, dress, right, near)
     if found.rings and not piece.seat.bead.mm:
         for spots in dress.spots:
             found.zones.append((spots.paint, spots_on(piece, spots, right, near)))
@@ -206,6 +203,17 @@ def _look(sitter: _Sitter) -> Look:
         for paint, area in sorted(dress.discs, key=lambda each: -each[1]):
             found.zones.append((paint, disc(middle, piece, area, right, near)))
     return found
+
+
+def _paint_skin(look: Look, piece: Placed, dress: Dress, right: np.ndarray, near: np.ndarray) -> None:
+    """Give the look its zones and the locks of its coats."""
+    points = surface(piece)
+    for zone in (*dress.zones, *(coat.zone for coat in dress.coats)):
+        ground = skin_zone(stretch(points, zone.along), zone, right, near)
+        look.zones.append((zone.paint, rings_of(ground.intersection(look.outline))))
+    for seed, coat in enumerate(dress.coats):
+        strokes = locks(piece, stretch(points, coat.zone.along), coat, right, near, seed)
+        look.locks.append((coat.zone.paint, strokes))
 
 
 def beads_over(pieces: Sequence[Placed], near: np.ndarray) -> dict[tuple[int, int], bool]:

@@ -17,7 +17,8 @@ ALONG, ROUND = "along", "round"  # how a line runs
 
 def area_mm2(given: Mapping, shape: Solid, seat: Seat, edge: float) -> float:
     """Area in mm² of a detail on one piece: `area_mm2` as it is, `spots` of `across_mm` each, a `line_mm` × `width_mm`,
-    or a soft `border_mm` wide along the zone line that lies at the share `edge` from the top, × `part` of its wool."""
+    or a soft `border_mm` wide along the zone line that lies at the share `edge` from the top, × `part` of its wool.
+    """
     if "spots" in given:
         return given["spots"] * math.pi / 4 * given["across_mm"] ** 2
     if "line_mm" in given:
@@ -29,7 +30,8 @@ def area_mm2(given: Mapping, shape: Solid, seat: Seat, edge: float) -> float:
 
 def evenly(count: int, laid: str, t: float = 0.5, angle: float = 0.0) -> tuple[tuple[float, float], ...]:
     """Where dots, stitches or seeds lie, evenly: on a RING round the axis at `t`, or on a ROW along the skin at `angle`
-    degrees from the top. Pairs of a share of the axis and an angle."""
+    degrees from the top. Pairs of a share of the axis and an angle.
+    """
     if laid == RING:
         return tuple((t, angle + 360 * k / count) for k in range(count))
     return tuple(((k + 1) / (count + 1), angle) for k in range(count))

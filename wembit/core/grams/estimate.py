@@ -70,6 +70,8 @@ class PartGrams:
 
 @dataclass(frozen=True)
 class Estimate:
+    """What a figure takes: by part, by fibre, and in all."""
+
     parts: tuple[PartGrams, ...]
     totals: dict[str, Range]
     all: Range
@@ -186,6 +188,7 @@ def _innermost(*values: float | None) -> float:
 
 
 def as_json(found: Estimate) -> dict:
+    """The estimate as the contract answers it."""
     return {
         "parts": [
             {

@@ -23,7 +23,8 @@ PRECISION = 1e-9
 @dataclass(frozen=True)
 class Relation:
     """`size` of the part (WOOL for its grams a piece) = `share` × `of_size` of the part `of`, + `gap_mm`; without `of`
-    the wool is `share` grams. `whole`: the part keeps its proportions, else that one size changes alone."""
+    the wool is `share` grams. `whole`: the part keeps its proportions, else that one size changes alone.
+    """
 
     size: str
     of: str | None

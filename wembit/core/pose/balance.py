@@ -23,7 +23,8 @@ FLAT_FOOT_MM = 1.0
 class Standing:
     """`centre`: (x, y) of the weight over the ground in mm; `margin_mm`: how far inside the feet's span it lies, below
     zero how far outside; `way`: forward, backward or sideways, where it tips, empty where it stands; `span`: the
-    corners of the ground that the feet span."""
+    corners of the ground that the feet span.
+    """
 
     centre: tuple[float, float]
     margin_mm: float

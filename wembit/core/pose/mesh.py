@@ -156,6 +156,7 @@ def together(shapes: Sequence[BaseGeometry] | np.ndarray) -> BaseGeometry:
 
 
 def rings_of(shape: BaseGeometry) -> list[Ring]:
+    """The outlines of a geometry, holes among them, as rings of points."""
     parts = [part for part in getattr(shape, "geoms", [shape]) if part.geom_type == "Polygon" and not part.is_empty]
     rings = [ring for part in parts for ring in (part.exterior, *part.interiors)]
     return [list(map(tuple, shapely.get_coordinates(ring)[:-1].tolist())) for ring in rings]

@@ -54,7 +54,8 @@ class Seat:
     """How a part sits: `on` which part (None: the root, its centre over the ground), at `t` of that part's axis,
     `angle` degrees round (None: on the axis), its own `pitch` and `yaw` in that part's frame (bends: length and turn
     from its own pitch); `by`: it touches with its skin at that share of its own axis instead of with its root; `sink_mm`:
-    how deep it goes in; `face`: how a slab is turned; `copies`: stored seats of its further pieces, as far as they differ."""
+    how deep it goes in; `face`: how a slab is turned; `copies`: stored seats of its further pieces, as far as they differ.
+    """
 
     on: str | None = None
     t: float = 0.5
@@ -127,7 +128,8 @@ class Frame:
 class Placed:
     """One piece in space: a polyline as its axis with a frame for each stretch; the piece it sits on and the direction
     outward there. `skin`: its mesh, `outside`: points of it that its host does not hide, and whether it hides any; each once
-    it was asked for, set in one step and never written to, since threads share placed pieces."""
+    it was asked for, set in one step and never written to, since threads share placed pieces.
+    """
 
     part: PlacedPart
     mirror: int

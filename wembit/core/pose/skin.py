@@ -41,7 +41,8 @@ def visible_shares(pieces: Sequence[Placed]) -> dict[str, float]:
 
 def outside(piece: Placed) -> tuple[np.ndarray, bool]:
     """Points close together of a piece's skin that do not lie inside what it sits on, (n, 3), and whether any does; kept
-    with the piece."""
+    with the piece.
+    """
     if piece.outside is None:
         assert piece.host is not None, "only what sits on something is hidden by it"
         points = close_together(piece)
@@ -144,7 +145,8 @@ def inside(piece: Placed, points: np.ndarray) -> np.ndarray:
 
 def border_mm(shape: solids.Solid, seat: Seat, share: float) -> float:
     """Length in mm of the line between a zone and the rest, where the zone takes `share` of the way round from the top
-    on both flanks: twice the way along the skin from root to tip at that angle. 0 where there is no line."""
+    on both flanks: twice the way along the skin from root to tip at that angle. 0 where there is no line.
+    """
     if not 0 < share < 1 or isinstance(shape, solids.Nothing):
         return 0.0
     turn = np.pi * share

@@ -8,6 +8,7 @@ The axis runs from the root (t 0) to the tip (t 1); a section is given by its ha
 
 from __future__ import annotations
 
+import itertools
 import math
 from bisect import bisect_right
 from collections.abc import Mapping
@@ -106,6 +107,8 @@ class Solid:
 
 @dataclass(frozen=True)
 class Sphere(Solid):
+    """A ball."""
+
     KIND = "sphere"
     SIZES = ("diameter_mm",)
 
@@ -133,6 +136,8 @@ class Sphere(Solid):
 
 @dataclass(frozen=True)
 class Ellipsoid(Solid):
+    """An egg: long, wide and high, each as said."""
+
     KIND = "ellipsoid"
     SIZES = ("length_mm", "width_mm", "height_mm")
 
@@ -207,6 +212,8 @@ class Dome(Solid):
 
 @dataclass(frozen=True)
 class Frustum(Solid):
+    """A cone cut off: across at its root and at its tip."""
+
     KIND = "frustum"
     SIZES = ("diameter1_mm", "diameter2_mm", "length_mm")
     STRAIGHT = True
@@ -242,6 +249,8 @@ class Frustum(Solid):
 
 @dataclass(frozen=True)
 class Cylinder(Solid):
+    """Of one thickness from end to end, with flat ends."""
+
     KIND = "cylinder"
     SIZES = ("diameter_mm", "length_mm")
     STRAIGHT = True
@@ -270,6 +279,8 @@ class Cylinder(Solid):
 
 @dataclass(frozen=True)
 class Cone(Solid):
+    """From its base to a point."""
+
     KIND = "cone"
     SIZES = ("diameter_mm", "length_mm")
     STRAIGHT = True
@@ -339,6 +350,8 @@ class Capsule(Solid):
 
 @dataclass(frozen=True)
 class Box(Solid):
+    """A block with flat faces."""
+
     KIND = "box"
     SIZES = ("length_mm", "width_mm", "height_mm")
     STRAIGHT = True
@@ -538,7 +551,7 @@ class Silhouette(Solid):
     def convex(self) -> bool:
         spans = list(zip(self.stations, self.stations[1:], strict=False))
         slopes = [(b - a) / (x2 - x1) for (x1, a), (x2, b) in spans]
-        return all(later - earlier < 1e-9 for earlier, later in zip(slopes, slopes[1:], strict=False))
+        return all(later - earlier < 1e-9 for earlier, later in itertools.pairwise(slopes))
 
     @property
     def cuts(self) -> list[float]:

@@ -88,7 +88,8 @@ def flat_piece(points: Points, thickness_mm: float) -> dict:
 
 def wire(points: Points, diameter_mm: float, wire_mm: float) -> tuple[dict, float, list[list[float]]]:
     """A sleeve along the traced line: its shape, the pitch of its first stretch (degrees up from level, x to the right)
-    and its bends as (length, turn from that pitch)."""
+    and its bends as (length, turn from that pitch).
+    """
     if len(points) < 2:
         raise BadInput("points", "a wire needs at least 2 points", len(points))
     if wire_mm >= diameter_mm:

@@ -17,6 +17,8 @@ CRUMB_G = 2.0
 
 @dataclass(frozen=True)
 class FreeLot:
+    """What is free of a lot, in its unit."""
+
     id: object
     fibre: object
     grams: float
@@ -26,6 +28,8 @@ class FreeLot:
 
 @dataclass(frozen=True)
 class Demand:
+    """What is asked of a fibre by a day."""
+
     id: object
     due: dt.date
     fibre: object
@@ -35,6 +39,8 @@ class Demand:
 
 @dataclass(frozen=True)
 class Reserved:
+    """So much of a lot for a demand."""
+
     demand: object
     lot: object
     grams: float
@@ -42,6 +48,8 @@ class Reserved:
 
 @dataclass(frozen=True)
 class Allocation:
+    """What was reserved, and what no lot could give."""
+
     reservations: tuple[Reserved, ...]
     short: dict[object, float]  # demand → grams that no lot could give
 

@@ -18,6 +18,8 @@ A_TRACE = 1e-6  # grams below which a balance counts as exactly 0
 
 @dataclass(frozen=True)
 class Dated:
+    """An amount on a day."""
+
     date: dt.date
     grams: float
 

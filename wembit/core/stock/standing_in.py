@@ -21,7 +21,8 @@ MONEY = 0.15  # for each unit of the studio's currency
 class Trouble:
     """What speaks against an answer: the difference in colour and whether it shows; another form, breed or way of felting,
     fineness in µm; a blend's mottle; the share of what is free that it takes; days to wait and how many of them past the
-    start; what it costs; the share of the shortage that it leaves."""
+    start; what it costs; the share of the shortage that it leaves.
+    """
 
     de00: float = 0.0
     seen: bool = True

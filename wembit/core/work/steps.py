@@ -67,7 +67,8 @@ class Worked:
 @dataclass(frozen=True)
 class Step:
     """One step: what to do, with which needles, what wool, how long (minutes, the middle), what to compare before going
-    on, which cautions belong to it, what has to be done before (`after`) and what waits by itself when it is done."""
+    on, which cautions belong to it, what has to be done before (`after`) and what waits by itself when it is done.
+    """
 
     id: str
     kind: str

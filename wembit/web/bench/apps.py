@@ -4,5 +4,7 @@ from django.apps import AppConfig
 
 
 class BenchConfig(AppConfig):
+    """Figures being made."""
+
     name = "wembit.web.bench"
     label = "bench"

@@ -61,6 +61,7 @@ def piece_picture(part: Part, scale: float, grams: float, form: str) -> PiecePic
 
 
 def column(line: Any) -> Column:
+    """What was taken of a layer against what it takes, as a column."""
     most = max(line.grams.p90 * 1.35, float(line.taken) * 1.05, 1e-6)
 
     def y(grams: float) -> float:

@@ -23,6 +23,7 @@ if TYPE_CHECKING:
 
 
 def makings_in_hand(studio: Studio) -> int:
+    """How many are being made."""
     return Making.objects.of(studio).filter(finished_at=None).count()
 
 
@@ -45,6 +46,8 @@ class LayerLine:
 
 @dataclass(frozen=True)
 class PieceLine:
+    """A piece with its layers."""
+
     piece: Piece
     layers: list[LayerLine]
 
@@ -86,6 +89,7 @@ def finished_lately(studio: Studio) -> list[Making]:
 
 
 def making_of(studio: Studio, making_id: UUID) -> MakingLine:
+    """This studio's making with its pieces. Raises `Http404`."""
     found = _lines(Making.objects.of(studio).filter(pk=making_id))
     if not found:
         raise Http404
@@ -93,6 +97,7 @@ def making_of(studio: Studio, making_id: UUID) -> MakingLine:
 
 
 def layer_of(studio: Studio, layer_id: UUID) -> PieceLayer:
+    """This studio's layer of a piece. Raises `Http404`."""
     found = PieceLayer.objects.of(studio).filter(pk=layer_id).select_related("piece__making", "item").first()
     if found is None:
         raise Http404
@@ -121,6 +126,7 @@ def _lines(found: QuerySet[Making]) -> list[MakingLine]:
 
 
 def layer_line(layer: PieceLayer, taken: Decimal) -> LayerLine:
+    """A layer with the range of what it takes and what was taken, in g."""
     return LayerLine(layer, Range.of(layer.rule_g * layer.bias, layer.sigma), taken)
 
 

@@ -23,7 +23,8 @@ MOST_FIBRES, MOST_PARTS = 3, 8  # of a recipe, where the studio has said nothing
 
 class Wool(NamedTuple):
     """A lot as a colour: what it is (`breed` as it is chosen), where it lies, how much of it is free in g (None: never
-    weighed)."""
+    weighed).
+    """
 
     lot_id: str
     item_id: str

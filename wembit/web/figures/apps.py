@@ -4,5 +4,7 @@ from django.apps import AppConfig
 
 
 class FiguresConfig(AppConfig):
+    """Figures, their versions and colourways."""
+
     name = "wembit.web.figures"
     label = "figures"

@@ -21,6 +21,8 @@ SCHOOL = "school"  # among the studio's habits
 
 
 class Figure(Owned):
+    """A design that can be made again; its versions hold what it is made of."""
+
     name = models.CharField(max_length=80)
     story = models.TextField(blank=True)
     photo = models.ImageField(blank=True)
@@ -86,7 +88,8 @@ class Part(Owned):
     """A body, a head, a pair of ears. `shape` and the layers' `rule` are those of the core's contract; `seat` says
     where it sits, relative to the part it sits on, by that part's key; `relations` are the core's: what of it follows
     another part; `armature` says what is special about the wire in it. `visible` is None where the drawing tells what
-    is hidden in a join, `loose_end_mm` where the studio's habit holds, `allowance` where the rule holds."""
+    is hidden in a join, `loose_end_mm` where the studio's habit holds, `allowance` where the rule holds.
+    """
 
     version = models.ForeignKey(Version, on_delete=models.CASCADE, related_name="parts")
     key = models.SlugField(max_length=40)
@@ -116,6 +119,8 @@ class Part(Owned):
 
 
 class Layer(Owned):
+    """A layer of a part: what it does, in which colour slot, over what, and its rule as the contract has it."""
+
     part = models.ForeignKey(Part, on_delete=models.CASCADE, related_name="layers")
     slot = models.ForeignKey(Slot, on_delete=models.PROTECT, related_name="layers")
     over = models.ForeignKey(Slot, on_delete=models.PROTECT, null=True, blank=True, related_name="+")

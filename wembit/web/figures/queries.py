@@ -21,6 +21,7 @@ if TYPE_CHECKING:
 
 
 def figure_count(studio: Studio) -> int:
+    """How many designs there are."""
     return Figure.objects.of(studio).count()
 
 
@@ -49,6 +50,7 @@ def _parts() -> QuerySet[Part]:
 
 
 def figures_named(studio: Studio, words: str) -> list[Figure]:
+    """Figures whose names hold all of the words."""
     found = Figure.objects.of(studio)
     for word in words.split():
         found = found.filter(name__icontains=word)
@@ -56,10 +58,12 @@ def figures_named(studio: Studio, words: str) -> list[Figure]:
 
 
 def figure_of(studio: Studio, figure_id: UUID) -> Figure:
+    """This studio's figure. Raises `Http404`."""
     return get_object_or_404(Figure.objects.of(studio), pk=figure_id)
 
 
 def newest_version(figure: Figure) -> Version:
+    """A figure's newest version; every figure has one."""
     return figure.versions.select_related("studio").order_by("-number")[0]
 
 
@@ -69,6 +73,7 @@ def parts_of(version: Version) -> list[Part]:
 
 
 def part_of(version: Version, key: str) -> Part:
+    """The version's part with that key, with its layers. Raises `Http404`."""
     return part_among(_parts().filter(version=version, key=key), key)
 
 

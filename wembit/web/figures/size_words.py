@@ -38,6 +38,8 @@ SHAPES = {
 
 @dataclass(frozen=True)
 class Size:
+    """One size of a shape, its words and how long it is."""
+
     name: str
     words: str
     mm: float

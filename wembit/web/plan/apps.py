@@ -11,6 +11,8 @@ if TYPE_CHECKING:
 
 
 class PlanConfig(AppConfig):
+    """What is planned, and from which bag it comes."""
+
     name = "wembit.web.plan"
     label = "plan"
 
@@ -23,12 +25,14 @@ class PlanConfig(AppConfig):
 
 
 def keep_promises(sender: Any, entry: Any, items: Any, **_: Any) -> None:
+    """After an entry of the ledger the promises of its items are made true again."""
     from .actions.reserve import reserve
 
     reserve(entry.studio, items)
 
 
 def keep_needs(sender: Any, version: Version, **_: Any) -> None:
+    """After a change of a figure the needs of what is planned follow."""
     from .actions.follow_figure import follow_figure
 
     follow_figure(version)

@@ -44,7 +44,8 @@ def bare_slots(colourway: Colourway) -> list[str]:
 
 def newer_colourway(project: Project) -> Colourway | None:
     """The colourway of the same name (else the first one) of the figure's newest version, where that is another version
-    than the project's."""
+    than the project's.
+    """
     newest = newest_version(project.colourway.version.figure)
     if newest.pk == project.colourway.version_id:
         return None

@@ -16,6 +16,8 @@ PLANNED, DONE, DROPPED = "planned", "done", "dropped"
 
 
 class Project(Owned):
+    """Planned makings of a figure's colourway by a day."""
+
     name = models.CharField(max_length=80)
     colourway = models.ForeignKey(Colourway, on_delete=models.PROTECT, related_name="projects")
     count = models.PositiveSmallIntegerField(default=1)
@@ -58,7 +60,8 @@ class Need(Owned):
 class StandIn(Owned):
     """Another fibre for what is short, in the last `count` makings of a project: the grams that moved from one need to the
     other, middle values. One that lies under the covers leaves a share of them. The figure's versions and colourways stay
-    as they are."""
+    as they are.
+    """
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="stand_ins")
     old = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="+")

@@ -16,6 +16,8 @@ TOP_PX = 44.0
 
 @dataclass(frozen=True)
 class Bar:
+    """A project on the calendar, in px."""
+
     project: Project
     x: float
     y: float

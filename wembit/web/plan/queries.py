@@ -43,6 +43,7 @@ def projects(studio: Studio) -> list[Project]:
 
 
 def projects_named(studio: Studio, words: str) -> list[Project]:
+    """Open projects whose names hold all of the words."""
     found = Project.objects.of(studio).filter(state=PLANNED)
     for word in words.split():
         found = found.filter(name__icontains=word)
@@ -50,6 +51,7 @@ def projects_named(studio: Studio, words: str) -> list[Project]:
 
 
 def project_of(studio: Studio, project_id: UUID) -> Project:
+    """This studio's project with its figure. Raises `Http404`."""
     project = Project.objects.of(studio).filter(pk=project_id).select_related("colourway__version__figure").first()
     if project is None:
         raise Http404
@@ -106,6 +108,7 @@ def needs_of(project: Project) -> list[NeedLine]:
 
 
 def lines(studio: Studio, needs: Iterable[Need]) -> list[NeedLine]:
+    """Needs as a maker reads them, with the bags promised to them."""
     needs = list(needs)
     promises: dict[UUID, list[Promise]] = {}
     for promise in Promise.objects.filter(need__in=[need.pk for need in needs]).select_related(

@@ -4,5 +4,7 @@ from django.apps import AppConfig
 
 
 class RestockConfig(AppConfig):
+    """What runs out, and orders."""
+
     name = "wembit.web.restock"
     label = "restock"

@@ -15,6 +15,8 @@ DRAFT, SENT, ARRIVED, DROPPED = "draft", "sent", "arrived", "dropped"
 
 
 class Supplier(Owned):
+    """Who sells wool: how long a parcel takes, what postage costs."""
+
     name = models.CharField(max_length=80)
     lead_days = models.PositiveSmallIntegerField(default=7)
     postage = models.DecimalField(max_digits=8, decimal_places=2, default=0)
@@ -44,6 +46,8 @@ class Offer(Owned):
 
 
 class Order(Owned):
+    """A list for one supplier, sent, arrived."""
+
     supplier = models.ForeignKey(Supplier, on_delete=models.PROTECT, related_name="orders")
     state = models.CharField(max_length=8, default=DRAFT, choices=[(s, s) for s in (DRAFT, SENT, ARRIVED, DROPPED)])
     sent_on = models.DateField(null=True)
@@ -58,6 +62,8 @@ class Order(Owned):
 
 
 class OrderLine(Owned):
+    """So many packs of an offer on a list."""
+
     order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="lines")
     item = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="+")
     pack = models.DecimalField(max_digits=10, decimal_places=2)

@@ -108,6 +108,7 @@ def _tide(
 
 
 def offers_by_item(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[Offer]]:
+    """The offers of each item."""
     found: dict[UUID, list[Offer]] = {}
     for offer in Offer.objects.of(studio).filter(item__in=list(item_ids)).select_related("supplier").order_by("pack"):
         found.setdefault(offer.item_id, []).append(offer)
@@ -133,6 +134,8 @@ def open_lines(
 
 @dataclass(frozen=True)
 class OrderPage:
+    """An order with its lines."""
+
     order: Order
     lines: list[OrderLine]
 
@@ -152,14 +155,17 @@ def orders(studio: Studio, found: QuerySet[Order]) -> list[OrderPage]:
 
 
 def lists(studio: Studio) -> list[OrderPage]:
+    """The lists that are not sent yet."""
     return orders(studio, Order.objects.of(studio).filter(state=DRAFT))
 
 
 def on_the_way(studio: Studio) -> list[OrderPage]:
+    """The orders that were sent."""
     return orders(studio, sent_orders(studio))
 
 
 def order_of(studio: Studio, order_id: UUID) -> OrderPage:
+    """This studio's order with its lines. Raises `Http404`."""
     found = orders(studio, Order.objects.of(studio).filter(pk=order_id))
     if not found:
         raise Http404
@@ -167,6 +173,7 @@ def order_of(studio: Studio, order_id: UUID) -> OrderPage:
 
 
 def suppliers(studio: Studio) -> list[Supplier]:
+    """All suppliers with their offers."""
     return list(Supplier.objects.of(studio).prefetch_related("offers__item"))
 
 
@@ -178,5 +185,6 @@ def order_line(studio: Studio) -> tuple[int, dt.date | None]:
 
 
 def newest_drawer(item: Item) -> str:
+    """Where the newest bag of an item lies; nothing where none does."""
     lot = Lot.objects.filter(item=item, waste=False).select_related("drawer").order_by("-made_at").first()
     return lot.drawer.name if lot and lot.drawer else ""

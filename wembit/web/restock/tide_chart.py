@@ -28,6 +28,8 @@ class Tide:
 
 @dataclass(frozen=True)
 class Chart:
+    """The tides of several wools over the same weeks."""
+
     tides: list[Tide]
     weeks: list[tuple[float, dt.date]]
 

@@ -41,6 +41,8 @@ class Press:
 
 @dataclass(frozen=True)
 class Line:
+    """An amount that comes to a lot (plus) or leaves it (minus), in the item's unit."""
+
     lot_id: UUID
     kind: str
     amount: Decimal

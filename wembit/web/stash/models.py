@@ -28,6 +28,8 @@ KINDS = [
 
 
 class Drawer(Owned):
+    """A place where bags lie."""
+
     name = models.CharField(max_length=40)
 
     class Meta:
@@ -132,6 +134,8 @@ class Item(Owned):
 
 
 class LotQuerySet(OwnedQuerySet):
+    """Lots, by where they are."""
+
     def on_shelf(self) -> Self:
         """Lots that hold something or were never weighed; the waste lot is no shelf."""
         return self.filter(Q(on_hand__gt=0) | Q(weighed=False), waste=False)

@@ -61,6 +61,8 @@ def with_promised(lots: LotQuerySet) -> LotQuerySet:
 
 @dataclass(frozen=True)
 class ShelfFilters:
+    """What the shelf is sieved by."""
+
     words: str = ""
     breed: str = ""
     form: str = ""
@@ -155,6 +157,7 @@ def shelf_line(studio: Studio) -> tuple[Decimal, int]:
 
 
 def drawers(studio: Studio) -> list[str]:
+    """The names of the drawers."""
     return list(Drawer.objects.of(studio).values_list("name", flat=True))
 
 
@@ -237,6 +240,7 @@ def other_bags(lot: Lot) -> list[Lot]:
 
 
 def promises_on(lot: Lot) -> list[Promise]:
+    """What is promised of a lot, the earliest due first."""
     return list(lot.promises.all())
 
 
@@ -273,6 +277,7 @@ def last_laid_in(studio: Studio) -> list[Lot]:
 
 
 def item_names(studio: Studio) -> list[str]:
+    """The names of all items."""
     return list(Item.objects.of(studio).order_by("name").values_list("name", flat=True).distinct())
 
 
@@ -312,6 +317,7 @@ def notions(studio: Studio) -> list[Item]:
 
 
 def files_lately(studio: Studio) -> list[StashFile]:
+    """The tables that came in last."""
     return list(StashFile.objects.of(studio).select_related("by__user")[:8])
 
 
@@ -331,6 +337,7 @@ def notion_of(studio: Studio, item_id: UUID) -> Item:
 
 
 def own_breeds(studio: Studio) -> list[OwnBreed]:
+    """The breeds that the studio has added."""
     return list(OwnBreed.objects.of(studio))
 
 

@@ -31,10 +31,12 @@ REASONS = {
 
 @cache
 def time_zones() -> list[str]:
+    """The names of all time zones."""
     return sorted(available_timezones())
 
 
 def known_timezone(name: str) -> None:
+    """Raises `ValidationError` for a name that is no time zone."""
     if name not in time_zones():
         raise ValidationError("Choose a time zone of the list, like Europe/Lisbon.")
 
@@ -49,6 +51,8 @@ class User(AbstractUser):
 
 
 class Studio(models.Model):
+    """A studio, its units and habits; `stamp` rises with every press that changes something."""
+
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     slug = models.SlugField(max_length=40, unique=True)
     name = models.CharField(max_length=80)
@@ -110,6 +114,7 @@ class Member(Owned):
 
 
 def hashed(token: str) -> str:
+    """What is kept of a link's token."""
     return hashlib.sha256(token.encode()).hexdigest()
 
 

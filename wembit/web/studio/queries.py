@@ -13,18 +13,22 @@ from .models import Link, Member, Studio, User, hashed
 
 
 def any_studio() -> bool:
+    """Whether there is a studio at all."""
     return Studio.objects.exists()
 
 
 def studios_of(user: User) -> list[Studio]:
+    """The studios that a person belongs to."""
     return list(Studio.objects.filter(memberships__user=user).order_by("name"))
 
 
 def members(studio: Studio) -> list[Member]:
+    """The studio's members by name."""
     return list(Member.objects.of(studio).select_related("user").order_by("user__first_name", "user__username"))
 
 
 def member_of(studio: Studio, member_id: UUID) -> Member:
+    """This studio's member. Raises `Http404`."""
     return get_object_or_404(Member.objects.of(studio).select_related("user", "studio"), pk=member_id)
 
 

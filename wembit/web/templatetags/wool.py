@@ -57,6 +57,7 @@ def amount(context: dict[str, Any], value: Any, unit: str = "g") -> Any:
 
 @register.simple_tag(takes_context=True)
 def amount_text(context: dict[str, Any], value: Any, unit: str = "g") -> str:
+    """An amount with its unit as plain text."""
     return numbers.NARROW.join(numbers.amount(value or 0, unit, context["studio"]))
 
 
@@ -70,6 +71,7 @@ def take(context: dict[str, Any], value: Any) -> Any:
 
 @register.simple_tag(takes_context=True)
 def money(context: dict[str, Any], value: Any) -> str:
+    """A sum in the studio's currency."""
     studio = context["studio"]
     text = f"{float(value):.2f}".replace(".", studio.decimal_mark)
     return format_html('<span class="num">{}</span>{}{}', text, numbers.NARROW, studio.currency)
@@ -83,11 +85,13 @@ def figure(value: Any, studio: Studio) -> Any:
 
 @register.filter
 def grams_field(value: Any, studio: Studio) -> Any:
+    """A weight as a field shows it."""
     return "" if value is None or value == "" else numbers.field_grams(value, studio)
 
 
 @register.filter
 def mm_field(value: Any, studio: Studio) -> Any:
+    """A length as a field shows it."""
     return "" if value is None or value == "" else numbers.field_mm(value, studio)
 
 
@@ -108,6 +112,7 @@ def day(context: dict[str, Any], date: Any) -> str:
 
 @register.simple_tag(takes_context=True)
 def day_text(context: dict[str, Any], date: Any) -> Any:
+    """A date as a person says it, as plain text."""
     return spoken(date, clock.today(context["studio"]))
 
 
@@ -119,6 +124,7 @@ def press() -> str:
 
 @register.filter
 def get(mapping: Any, key: str) -> Any:
+    """What stands under a key; nothing where there is none."""
     return mapping.get(key) if hasattr(mapping, "get") else None
 
 
@@ -223,6 +229,7 @@ def tick(point: Any) -> str:
 
 @register.filter
 def add_mm(value: Any, by: Any) -> str:
+    """A length and another one."""
     return f"{float(value) + float(by):.2f}"
 
 

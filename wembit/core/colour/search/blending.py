@@ -63,7 +63,8 @@ CLOSER, CLOSER_OF = 2_000, 1_000_000  # recipes that are worked out exactly: at 
 @dataclass(frozen=True)
 class Blend:
     """A recipe: places in the palette with whole parts in lowest terms, what it looks like (CIELAB, and X/Xn, Y/Yn, Z/Zn), how
-    far it is off, and the largest difference between two of its fibres."""
+    far it is off, and the largest difference between two of its fibres.
+    """
 
     indices: tuple[int, ...]
     parts: tuple[int, ...]
@@ -108,7 +109,8 @@ def blends(
     target: Sequence[float], palette: Palette, grams: float, *, max_fibres: int = 3, parts: int = 8, limit: int = 5
 ) -> list[Blend]:
     """The `limit` best blends for a colour given as X/Xn, Y/Yn, Z/Zn, `grams` of it wanted, best first. The first is the
-    best there is, to 0.1 CIEDE2000; the list is empty where no lot can give its share."""
+    best there is, to 0.1 CIEDE2000; the list is empty where no lot can give its share.
+    """
     search = _Search(np.asarray(target, dtype=float), palette, grams, parts)
     if len(search.usable):
         search.run(min(max_fibres, parts, len(search.usable)))
@@ -231,7 +233,8 @@ class _Search:
 
     def to_the_last(self, fibres: int) -> None:
         """Every recipe of so many that may be better by more than LEEWAY: for each choice of the others, the lots near
-        the place where the last one, that with the fewest parts, would have to lie are looked up."""
+        the place where the last one, that with the fewest parts, would have to lie are looked up.
+        """
         parts = recipes(fibres, self.parts)
         parts = parts[(parts[:, 1:] <= parts[:, :-1]).all(axis=1)]
         wanted = self.nearest - LEEWAY

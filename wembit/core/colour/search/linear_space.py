@@ -44,7 +44,8 @@ class Space:
 
     def largest_shares(self, reach: float) -> np.ndarray:
         """The largest share (n,) of each lot in any recipe no longer than `reach`: the others cannot lead back further than
-        the outline of the shelf."""
+        the outline of the shelf.
+        """
         outline, slower = self._outline
         return ((np.float32(reach) - outline) * slower).min(axis=1)
 

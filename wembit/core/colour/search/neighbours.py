@@ -35,7 +35,8 @@ class Neighbours:
 
     def beside(self, places: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         """Which of the places (3, m) have lots near, where those begin in `lots`, and how many they are; some further away
-        are among them."""
+        are among them.
+        """
         keys = self._cells(places) & (TABLE - 1)
         some = np.flatnonzero(self.counts.take(keys))
         keys = keys[some]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from uuid import UUID
 
 from django.db import transaction
@@ -12,7 +13,7 @@ from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import parts_of
-from wembit.web.figures.to_core.estimating import LayerPlan, Palette, plan_figure
+from wembit.web.figures.to_core.estimating import LayerPlan, Palette, PartPlan, plan_figure
 from wembit.web.plan.actions.follow_figure import follow_figure
 from wembit.web.plan.models import PLANNED, Project, StandIn
 from wembit.web.plan.queries import project_of, stand_ins_of
@@ -50,38 +51,39 @@ def begin_making(member: Member, project_id: UUID) -> Making:
         maker=member,
         begun_at=clock.now(),
     )
+    pieces = [(each, index) for each in plan.parts if each.layers for index in range(each.part.count)]
     needs = {(need.item_id, need.seen): need.pk for need in project.needs.all()}
     standing = [each for each in stand_ins_of(project) if number > project.count - each.count]
-    instead = {(each.old_id, each.seen): each for each in standing if not each.under}
-    under = {each.old_id: each for each in standing if each.under}
-    position = 0
-    for part_plan in plan.parts:
+    for position, (part_plan, index) in enumerate(pieces):
         part = part_plan.part
-        if not part_plan.layers:
-            continue
-        for index in range(part.count):
-            piece = Piece.objects.create(
-                studio=member.studio,
-                making=making,
-                part_key=part.key,
-                name=f"{part.name} {index + 1}" if part.count > 1 else part.name,
-                position=position,
-            )
-            position += 1
-            layers = []
-            for each in part_plan.layers:
-                assert each.item is not None, "bare slots were told above"
-                layer = _layer(piece, each, each.item, part.count, needs, instead.get((each.item.pk, each.seen)))
-                thin = under.get(layer.item_id) if layer.seen and layer.role == "cover" else None
-                if thin:
-                    layers.append(thin_layer(thin, layer, needs.get((thin.new_id, False))))
-                    layer.rule_g *= thin.remains
-                layers.append(layer)
-            for order, layer in enumerate(layers):
-                layer.position = order
-            PieceLayer.objects.bulk_create(layers)
+        piece = Piece.objects.create(
+            studio=member.studio,
+            making=making,
+            part_key=part.key,
+            name=f"{part.name} {index + 1}" if part.count > 1 else part.name,
+            position=position,
+        )
+        PieceLayer.objects.bulk_create(_layers(piece, part_plan, needs, standing))
     Version.objects.filter(pk=version.pk, frozen_at=None).update(frozen_at=clock.now())
     return making
+
+
+def _layers(piece: Piece, plan: PartPlan, needs: dict, standing: Sequence[StandIn]) -> list[PieceLayer]:
+    """The layers of one piece of the part, from the core out, with what stands in and what is laid thinly under it."""
+    instead = {(each.old_id, each.seen): each for each in standing if not each.under}
+    under = {each.old_id: each for each in standing if each.under}
+    layers = []
+    for each in plan.layers:
+        assert each.item is not None, "bare slots were told before"
+        layer = _layer(piece, each, each.item, plan.part.count, needs, instead.get((each.item.pk, each.seen)))
+        thin = under.get(layer.item_id) if layer.seen and layer.role == "cover" else None
+        if thin:
+            layers.append(thin_layer(thin, layer, needs.get((thin.new_id, False))))
+            layer.rule_g *= thin.remains
+        layers.append(layer)
+    for order, layer in enumerate(layers):
+        layer.position = order
+    return layers
 
 
 def _layer(

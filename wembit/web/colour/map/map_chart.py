@@ -39,6 +39,8 @@ class Mix:
 
 @dataclass(frozen=True)
 class ColourMap:
+    """The map ready for a template: its marks, the colour that is looked for, the best blend."""
+
     spots: str
     target: tuple[float, float] | None
     joined: list[tuple[float, float]]
@@ -85,7 +87,8 @@ def place(lab: Sequence[float], view: str, rim: int) -> tuple[float, float]:
 @lru_cache(maxsize=8)
 def spots(wools: Wools, view: str, rim: int, rest: str) -> str:
     """The wools on the map as markup, the largest first, so that small ones lie on top. The template says what one looks
-    like, with marks for what is its own, which is quicker where there are thousands."""
+    like, with marks for what is its own, which is quicker where there are thousands.
+    """
     one = render_to_string("colour/map/_spot.html", {"rest": rest.replace("%", "%%")})
     found = []
     for wool in sorted(wools.rows, key=lambda each: -(each.free or 0)):

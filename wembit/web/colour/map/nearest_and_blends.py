@@ -19,6 +19,8 @@ WANTED_G = 5.0
 
 @dataclass(frozen=True)
 class Single:
+    """A wool near the colour that is looked for."""
+
     wool: Wool
     de00: float
     words: str
@@ -68,7 +70,8 @@ def recipes(
     target: Target, wools: Wools, forms: list[str], grams: float, *, fibres: int = MOST_FIBRES, parts: int = MOST_PARTS
 ) -> list[Recipe]:
     """The best blend of each number of fibres, from what is free in forms that go together; one of more fibres only where it
-    is nearer by something that is seen, and none beyond what is the same to the eye."""
+    is nearer by something that is seen, and none beyond what is the same to the eye.
+    """
     own = target.wool and target.wool.item_id
     some = wools.only(
         [n for n, wool in enumerate(wools.rows) if wool.form in forms and wool.free and wool.item_id != own]
@@ -85,6 +88,7 @@ def recipes(
 
 
 def recipe_of(blend: Blend, wools: Wools, grams: float) -> Recipe:
+    """A blend as bags with their parts and grams."""
     rows = zip(blend.indices, blend.parts, blend.weighed(grams), strict=True)
     doses = sorted(
         (Dose(wools.rows[index], parts, weight) for index, parts, weight in rows), key=lambda dose: -dose.parts

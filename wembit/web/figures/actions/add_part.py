@@ -70,6 +70,7 @@ def _shape(part: Part, others: list[Part], length_mm: float, drawn: Drawn | None
 
 
 def free_key(name: str, taken: set[str]) -> str:
+    """A key from a name that no other part has."""
     base = slugify(name)[:34] or "part"
     return next(key for key in (base, *(f"{base}-{n}" for n in range(2, 1000))) if key not in taken)
 
@@ -85,6 +86,7 @@ def host_among(parts: list[Part], kinds: tuple[str, ...]) -> Part:
 
 
 def seat_on(parts: list[Part], kinds: tuple[str, ...], seat: dict) -> dict:
+    """A seat on the first part of the wanted kinds."""
     return {"on": host_among(parts, kinds).key, "pitch": 0, "yaw": 0, **seat}
 
 

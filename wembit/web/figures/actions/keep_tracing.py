@@ -18,7 +18,8 @@ def keep_tracing(
     member: Member, figure_id: UUID, tracing_id: UUID, *, kind: str = "", name: str = "", key: str = ""
 ) -> Part:
     """A new part of that kind, or the part called `key` in the traced shape. Raises `Refusal` for an outline that cannot
-    be, `Http404`."""
+    be, `Http404`.
+    """
     member.must_be(MAKER)
     drawn = drawn_of(tracing_of(member.studio, figure_id, tracing_id))
     if not key:

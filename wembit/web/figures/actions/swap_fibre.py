@@ -18,7 +18,8 @@ def swap_fibre(
 ) -> list[str]:
     """Every slot of the colourway that has the old fibre (or, of those, the named ones) gets the new one: so every layer,
     step and detail that names it changes in one press. The names of the slots are returned; with them the press is taken
-    back. Raises `Refusal` where the old fibre is nowhere, `Http404`."""
+    back. Raises `Refusal` where the old fibre is nowhere, `Http404`.
+    """
     with editing(member, figure_id) as edit:
         colourway = get_object_or_404(edit.version.colourways, name=way)
         new = get_object_or_404(Item.objects.of(member.studio).filter(kind=FIBRE), pk=new_id)

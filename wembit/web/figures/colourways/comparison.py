@@ -28,12 +28,15 @@ class Side:
 
 @dataclass(frozen=True)
 class Row:
+    """What one wool comes to on both sides, in g."""
+
     item: Item
     one_g: float
     two_g: float
 
 
 def side_of(version: Version) -> Side:
+    """A version as one side of a comparison."""
     parts, palette = parts_of(version), Palette.of(colourway_of(version))
     plan = plan_figure(version, parts, palette)
     grams: dict[Item, float] = {}

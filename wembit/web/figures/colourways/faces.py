@@ -12,6 +12,8 @@ from wembit.web.figures.to_core.estimating import Palette
 
 @dataclass(frozen=True)
 class Face:
+    """A kept face and how it looks from the front."""
+
     name: str
     front: Picture
 

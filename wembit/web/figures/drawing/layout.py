@@ -49,7 +49,8 @@ class Shape:
 @dataclass(frozen=True)
 class Picture:
     """A view ready for a template. All in mm: `left` to `left + width`, ground at y 0, upwards negative. `long` and
-    `tall` are the figure's own extents."""
+    `tall` are the figure's own extents.
+    """
 
     which: str
     shapes: list[Shape]

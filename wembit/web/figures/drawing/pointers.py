@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -85,7 +86,7 @@ def _own(plan: PartPlan, palette: Palette) -> list[str]:
                 f"{each.grams.cover_g_m2:.0f} g a m² thick. Lay a thin layer of a wool between the two in colour first."
             )
     covers = [each for each in plan.layers if each.layer.role == "cover"]
-    for one, two in zip(covers, covers[1:], strict=False):
+    for one, two in itertools.pairwise(covers):
         if not _apart(one.layer.slot_id, two.layer.slot_id, palette):
             found.append(
                 f"{plan.part.name}: {one.layer.slot.name} and {two.layer.slot.name} would not be told apart. "

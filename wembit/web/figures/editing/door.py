@@ -77,7 +77,8 @@ class Editing:
 
 def lock_figure(studio: Studio, figure_id: UUID) -> Figure:
     """The figure, locked against other changes until the transaction ends. Figures are locked before projects, projects
-    before items. Raises `Http404`."""
+    before items. Raises `Http404`.
+    """
     return get_object_or_404(Figure.objects.of(studio).locked(), pk=figure_id)
 
 

@@ -16,6 +16,7 @@ ROUNDS, NEAR = 8, 1e-6
 
 
 def relations_of(part: Part) -> list[Relation]:
+    """What of a part follows other parts, as the core has it."""
     return [Relation(**each) for each in part.relations]
 
 

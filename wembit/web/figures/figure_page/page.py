@@ -50,6 +50,7 @@ if TYPE_CHECKING:
 
 
 def figure_context(request: Request, figure: Figure, key: str = "", layer: int = -1) -> dict:
+    """All that the page of a figure shows, with the picked part and layer."""
     version = queries.newest_version(figure)
     prefetch_related_objects([version], "slots")
     parts = queries.parts_of(version)
@@ -121,6 +122,7 @@ def drawn(
 
 
 def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: Palette) -> dict:
+    """All that the tray shows of a part."""
     part = chosen.part
     pieces = placed(parts, version.scale) if part.seat else []
     piece = next((each for each in pieces if each.name == part.key), None)

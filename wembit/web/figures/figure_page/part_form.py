@@ -14,6 +14,8 @@ from wembit.web.figures.models import Part
 from wembit.web.figures.size_words import sizes
 
 if TYPE_CHECKING:
+    from collections.abc import Mapping
+
     from wembit.web.request import Request
 
 BY_RULE = ("visible", "loose_end_mm")  # left empty, the drawing or the studio's habit tells
@@ -40,56 +42,78 @@ FACES = [("side", "seen from the side"), ("front", "seen from the front"), ("top
 
 def read_part(request: Request, now: Part) -> tuple[dict, dict]:
     """The changes of a part that a form brings, and what cannot be read."""
-    given = request.POST
-    changes: dict[str, Any] = {}
+    given = request.POST.dict()
     faults: dict[str, str] = {}
-    shape = now.shape
-    if "shape" in given:
-        shape = reshaped(shape, given["shape"])
-    lengths, exact = {}, exact_sizes(shape)
-    for size in sizes(shape):
-        if size.name in given and shape["kind"] == now.shape["kind"]:
-            try:
-                found = float(length_field(request.studio, least=0.1, most=10_000).clean(given[size.name]))
-                lengths[size.name] = unless_as_shown(found, exact[size.name], SHOWN_MM)
-            except forms.ValidationError as fault:
-                faults[size.name] = fault.messages[0]
-    changes["shape"] = resized(shape, lengths)
-    seat = dict(now.seat)
-    if "bead" in given:
-        try:
-            found = float(length_field(request.studio, least=0.5, most=60).clean(given["bead"]))
-            seat["bead_mm"] = unless_as_shown(found, seat.get("bead_mm"), SHOWN_MM)
-        except forms.ValidationError as fault:
-            faults["bead"] = fault.messages[0]
-    if given.get("firmness") in FIRMNESS:
-        changes["firmness"] = given["firmness"]
-    if given.get("name", "").strip():
-        changes["name"] = " ".join(given["name"].split())[:40]
     own = {name: getattr(now, name) for name in PART_NUMBERS}
-    for table, into, held in ((PART_NUMBERS, changes, own), (SEAT_NUMBERS, seat, now.seat)):
-        for name, (least, most, divisor, step) in table.items():
-            if given.get(name, "").strip() == "":
-                if name in BY_RULE and name in given:
-                    changes[name] = None
-                continue
-            value = signed(given[name])
-            if value is None or not least <= value <= most:
-                faults[name] = f"Write a number between {least} and {most}."
-            elif name in held or value:  # 0 in a field that the seat has not is no change
-                into[name] = unless_as_shown(value / divisor, held.get(name), step / divisor)
-    if "count" in changes:
-        if changes["count"] != int(changes["count"]):
-            faults["count"] = "Write a whole number."
+    changes: dict[str, Any] = {
+        **{name: None for name in BY_RULE if name in given},  # written over by what stands in the field
+        **_numbers(given, PART_NUMBERS, own, faults),
+        **_words(given),
+        "shape": _shape(request, now, faults),
+    }
+    if changes.get("count", 1) % 1:
+        faults["count"] = "Write a whole number."
+    elif "count" in changes:
         changes["count"] = int(changes["count"])
+    seat = now.seat | _numbers(given, SEAT_NUMBERS, now.seat, faults) | _bead(request, now, faults)
     if given.get("on"):
         seat["on"] = given["on"]
     if given.get("face") in dict(FACES):
         seat["face"] = given["face"]
-    changes["seat"] = seat
-    angles = [signed(given.get(name, "")) for name in ("pitch", "yaw")]
-    if None not in angles and now.seat.get("on"):
-        changes["standing"] = tuple(angles)
-    elif angles[0] is not None and not now.seat.get("on"):
-        seat["pitch"] = unless_as_shown(angles[0], seat.get("pitch", 0), ANGLE_STEP)
-    return changes, faults
+    pitch, yaw = (signed(given.get(name, "")) for name in ("pitch", "yaw"))
+    if now.seat.get("on") and pitch is not None and yaw is not None:
+        changes["standing"] = (pitch, yaw)
+    elif not now.seat.get("on") and pitch is not None:
+        seat["pitch"] = unless_as_shown(pitch, seat.get("pitch", 0), ANGLE_STEP)
+    return changes | {"seat": seat}, faults
+
+
+def _shape(request: Request, now: Part, faults: dict[str, str]) -> dict:
+    """The shape with the sizes of the form; those of another kind are not sizes of it. Adds to `faults`."""
+    given = request.POST
+    shape = reshaped(now.shape, given["shape"]) if "shape" in given else now.shape
+    lengths, exact = {}, exact_sizes(shape)
+    for size in sizes(shape):
+        if size.name in given and shape["kind"] == now.shape["kind"]:
+            field = length_field(request.studio, least=0.1, most=10_000)
+            try:
+                lengths[size.name] = unless_as_shown(float(field.clean(given[size.name])), exact[size.name], SHOWN_MM)
+            except forms.ValidationError as fault:
+                faults[size.name] = fault.messages[0]
+    return resized(shape, lengths)
+
+
+def _bead(request: Request, now: Part, faults: dict[str, str]) -> dict[str, float]:
+    """The size of an eye, in mm. Adds to `faults`."""
+    if "bead" not in request.POST:
+        return {}
+    try:
+        found = float(length_field(request.studio, least=0.5, most=60).clean(request.POST["bead"]))
+    except forms.ValidationError as fault:
+        faults["bead"] = fault.messages[0]
+        return {}
+    return {"bead_mm": unless_as_shown(found, now.seat.get("bead_mm"), SHOWN_MM)}
+
+
+def _numbers(given: Mapping[str, str], table: dict, held: dict, faults: dict[str, str]) -> dict[str, float]:
+    """The numbers of the table that the form gives, where they are not what the page showed. Adds to `faults`."""
+    found = {}
+    for name, (least, most, divisor, step) in table.items():
+        if given.get(name, "").strip() == "":
+            continue
+        value = signed(given[name])
+        if value is None or not least <= value <= most:
+            faults[name] = f"Write a number between {least} and {most}."
+        elif name in held or value:  # 0 in a field that the seat has not is no change
+            found[name] = unless_as_shown(value / divisor, held.get(name), step / divisor)
+    return found
+
+
+def _words(given: Mapping[str, str]) -> dict[str, str]:
+    """The name and the firmness, where the form gives one."""
+    found = {}
+    if given.get("firmness") in FIRMNESS:
+        found["firmness"] = given["firmness"]
+    if given.get("name", "").strip():
+        found["name"] = " ".join(given["name"].split())[:40]
+    return found

@@ -111,6 +111,7 @@ def _in_order(ids: list[str], wanted: list[str]) -> list[str]:
 
 
 def left_out(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Step]:
+    """The steps that the maker has left out."""
     off = version.order.get("off", [])
     return [step for step in steps(worked(version, parts, plan), school_of(version), fitted(version)) if step.id in off]
 
@@ -122,4 +123,5 @@ def questions(version: Version, parts: Sequence[Part], plan: FigurePlan) -> tupl
 
 
 def chosen_way(version: Version, question: str) -> str:
+    """The way that a figure goes in a question."""
     return way(school_of(version), question)

@@ -31,7 +31,7 @@ def sheets(version: Version, parts: Sequence[Part], chosen: Sequence[str], paper
     """The templates of the chosen parts (all, where none is) on sheets. Parts that cannot be computed are left out."""
     found = []
     for part in parts:
-        if part.shape["kind"] == "none" or chosen and part.key not in chosen:
+        if part.shape["kind"] == "none" or (chosen and part.key not in chosen):
             continue
         try:
             found.append(template(part, version.scale, studio))
@@ -75,6 +75,7 @@ def _wire_words(wire: Wire, bends: Any, studio: Studio) -> str:
 
 
 def file_name(figure: Figure) -> str:
+    """A figure's name as the name of a file."""
     return slugify(figure.name) or "figure"
 
 

@@ -33,6 +33,8 @@ BARE = "#e9e2d2"  # the colour of undyed wool stands where a slot has no fibre y
 
 @dataclass(frozen=True)
 class LayerPlan:
+    """What a layer takes, of which item, and whether it is seen."""
+
     layer: Layer
     item: Item | None
     grams: core.LayerGrams
@@ -41,6 +43,8 @@ class LayerPlan:
 
 @dataclass(frozen=True)
 class PartPlan:
+    """What a part takes, layer by layer."""
+
     part: Part
     volume_mm3: float
     layers: list[LayerPlan]
@@ -143,7 +147,8 @@ def ground_of(part: Part, by_key: dict[str, Part]) -> object:
 
 def edge_of(layer: Layer, layers: Sequence[Layer]) -> float:
     """Where a border runs, as a share of the way round from the top: the line of the further cover that it lies over,
-    else of the first cover."""
+    else of the first cover.
+    """
     covers = [each for each in layers if each.role == "cover"]
     for further in covers[1:]:
         if further.slot_id == layer.over_id:
@@ -210,7 +215,7 @@ def sums(plan: FigurePlan, count: int = 1) -> list[Sum]:
     names: dict[tuple, dict[str, float]] = {}
     for part in plan.parts:
         for layer in part.layers:
-            key = (layer.item and layer.item.pk or layer.layer.slot_id, layer.seen)
+            key = ((layer.item and layer.item.pk) or layer.layer.slot_id, layer.seen)
             groups.setdefault(key, []).append(layer)
             by_part = names.setdefault(key, {})
             by_part[part.part.name] = by_part.get(part.part.name, 0.0) + layer.grams.middle * count

@@ -57,6 +57,7 @@ def apply(tracing: Tracing, changes: dict) -> None:
 
 
 def board_size(tracing: Tracing) -> tuple[int, int]:
+    """Width and height of the board in its units."""
     if tracing.reference:
         return tracing.reference.width_px, tracing.reference.height_px
     return BARE_WIDTH, BARE_HEIGHT

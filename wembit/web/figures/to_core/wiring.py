@@ -35,4 +35,5 @@ def wire_of(part: Part, scale: float = 1.0) -> Wire | None:
 
 
 def wires(parts: Sequence[Part], scale: float) -> list[Wire]:
+    """The wires of all parts that have one."""
     return [wire for part in parts if (wire := wire_of(part, scale)) is not None]

@@ -27,7 +27,7 @@ from wembit.web.uploads import cleaned
 if TYPE_CHECKING:
     from uuid import UUID
 
-    from django.http import HttpResponse
+    from django.http import HttpResponse, QueryDict
 
     from wembit.web.request import Request
 
@@ -117,17 +117,7 @@ def shown(request: Request, tracing: Tracing, faults: dict) -> dict:
 def read_tracing(request: Request, tracing: Tracing) -> tuple[dict, dict]:
     """Points from the table (in mm), marks (in units of the board), sizes."""
     given, changes, faults = request.POST, dict[str, Any](), dict[str, str]()
-    points = []
-    for n in range(tracings.MOST_POINTS + 2):
-        across, down = given.get(f"x_{n}", "").strip(), given.get(f"y_{n}", "").strip()
-        if not across and not down or f"drop_{n}" in given:
-            continue
-        x, y = signed(across), signed(down)
-        if x is None or y is None or max(abs(x), abs(y)) > 1e6:
-            faults[f"x_{n}"] = f"Point {n + 1}: write both places as numbers of mm."
-            continue
-        points.append(tracings.units(tracing, x, y))
-    changes["points"] = points
+    changes["points"] = _points(given, tracing, faults)
     marks = [signed(given.get(name, "")) for name in ("mark_x0", "mark_y0", "mark_x1", "mark_y1")]
     if None not in marks and "scaled" in given:
         changes["marks"] = [marks[:2], marks[2:]]
@@ -149,6 +139,21 @@ def read_tracing(request: Request, tracing: Tracing) -> tuple[dict, dict]:
     if given.get("firmness") in FIRMNESS:
         changes["firmness"] = given["firmness"]
     return changes, faults
+
+
+def _points(given: QueryDict, tracing: Tracing, faults: dict[str, str]) -> list:
+    """The points of the table in units of the board, without those that are left out. Adds to `faults`."""
+    points = []
+    for n in range(tracings.MOST_POINTS + 2):
+        across, down = given.get(f"x_{n}", "").strip(), given.get(f"y_{n}", "").strip()
+        if (not across and not down) or f"drop_{n}" in given:
+            continue
+        x, y = signed(across), signed(down)
+        if x is None or y is None or max(abs(x), abs(y)) > 1e6:
+            faults[f"x_{n}"] = f"Point {n + 1}: write both places as numbers of mm."
+            continue
+        points.append(tracings.units(tracing, x, y))
+    return points
 
 
 @require_POST

@@ -14,7 +14,8 @@ from .reserve import reserve
 
 def follow_figure(version: Version) -> None:
     """Needs and promises of the open projects of a version that no making has frozen, as the figure now is. Slots without a
-    fibre wait. Within the transaction of the change; the figure is locked."""
+    fibre wait. Within the transaction of the change; the figure is locked.
+    """
     if version.frozen_at is not None:
         return
     projects = Project.objects.filter(colourway__version=version, state=PLANNED).locked()

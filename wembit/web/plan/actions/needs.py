@@ -34,7 +34,8 @@ def write_needs(project: Project, grams: Grams) -> set[UUID]:
 
 def move_over(project: Project, made: StandIn) -> None:
     """Take what a stand-in moves off one need and put it, times the ratio, onto that of the new fibre; `made.moved` is the
-    share of its makings in what the need is now."""
+    share of its makings in what the need is now.
+    """
     need = project.needs.filter(item=made.old, seen=made.seen).first()
     if need is None or not need.p50:
         return

@@ -46,7 +46,8 @@ def stand_in(
 @dataclass(frozen=True)
 class Moved:
     """How much of the old fibre is saved in all its makings, the grams of the new one for each of them, and the share of a
-    cover that remains."""
+    cover that remains.
+    """
 
     grams: Decimal
     ratio: float

@@ -66,7 +66,8 @@ class Change:
 @transaction.atomic
 def what_the_newest_changes(member: Member, project_id: UUID) -> list[Change]:
     """What `use_newest_version` would change, the largest difference first: it is done and undone, also for one who only
-    looks on. Raises as it does."""
+    looks on. Raises as it does.
+    """
     project = project_of(member.studio, project_id)
     before = _by_wool(project)
     _use(project)

@@ -42,7 +42,8 @@ class Place:
 @dataclass(frozen=True)
 class Answer:
     """One way out, with what speaks against it. `need` is that for which the other wool is taken; `free` what is free of it;
-    `count` for how many makings."""
+    `count` for how many makings.
+    """
 
     kind: str
     trouble: Trouble
@@ -119,6 +120,7 @@ def places_beside(studio: Studio, need: Need) -> list[Place]:
 
 
 def free_by_item(shelf: Wools) -> dict[str, float]:
+    """What is free of each wool, by its id, in g."""
     found: dict[str, float] = {}
     for wool in shelf.rows:
         found[wool.item_id] = found.get(wool.item_id, 0.0) + (wool.free or 0.0)
@@ -216,7 +218,8 @@ def _kept_for_what_shows(shelf: Wools, lines: list[NeedLine], short: NeedLine) -
 
 def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int) -> list[Answer]:
     """A thin layer of another wool under the cover, where that hides the ground and so saves covering wool: the one that
-    saves most."""
+    saves most.
+    """
     need, free = line.need, free_by_item(shelf)
     if target is None or not need.seen:
         return []

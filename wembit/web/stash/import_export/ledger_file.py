@@ -1,5 +1,6 @@
 """Lines of the ledger as a table that comes in: what was taken, put back, received, sold or thrown away and written down
-elsewhere."""
+elsewhere.
+"""
 
 from __future__ import annotations
 

@@ -185,7 +185,8 @@ def _fate(
 
 def _read(said: dict[str, str], breeds: dict[str, str]) -> dict:
     """What a row says, in the fields of items and lots; `breeds` as `breed_choices` gives them. Raises ValueError with words
-    for a person."""
+    for a person.
+    """
     kind = said.get("kind", "").lower() or (NOTION if said.get("notion") and not said.get("form") else FIBRE)
     if kind not in (FIBRE, NOTION):
         raise ValueError(f"kind is {FIBRE} or {NOTION}, not “{kind[:20]}”")

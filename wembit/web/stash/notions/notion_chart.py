@@ -20,7 +20,8 @@ USUAL_MM = {"cutter": 40.0, "stencil": 40.0, "thread": 0.4, "wire": 1.0, "eyes":
 @dataclass(frozen=True)
 class DrawnNotion:
     """An item in a box of so many mm. Of round things `discs` (x, y, radius), of long ones `lines` (y, length, thickness), of
-    outlines `paths`; a blade across beside it, enlarged; else `drawing`, which is not to size."""
+    outlines `paths`; a blade across beside it, enlarged; else `drawing`, which is not to size.
+    """
 
     item: Item
     wide: float

@@ -39,6 +39,8 @@ class DrawnLot:
 
 @dataclass(frozen=True)
 class Board:
+    """A board of the shelf with its bags."""
+
     name: str
     lots: list[DrawnLot]
 

@@ -29,7 +29,7 @@ from wembit.web.stash.actions.put_back import put_back
 from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.split import split
 from wembit.web.stash.actions.undo import undo
-from wembit.web.stash.models import FIBRE, Lot
+from wembit.web.stash.models import FIBRE, Item, Lot
 from wembit.web.uploads import cleaned
 
 from .shelf_chart import GROUPS, PX2_PER_GRAM, boards, draw, step_chart
@@ -278,25 +278,12 @@ def describe_lot(request: Request, lot_id: UUID) -> HttpResponse:
     found = queries.lot_of(request.studio, lot_id)
     form = DescribeForm(request.POST, request.studio)
     faults = {} if form.is_valid() else faults_of(form)
-    said = {}
-    fields = {"minimum": amount_field(request.member, found.item.unit, required=False)}
-    if found.item.kind == FIBRE:
-        fields["linear_g_m"] = weight_field(request.member, required=False)
-    for name, field in fields.items():
-        try:
-            said[name] = field.clean(request.POST.get(name, ""))
-        except forms.ValidationError as fault:
-            faults[name] = fault.messages[0]
+    amounts = _amounts(request, found.item, faults)
     if faults:
         return lot_again(request, found, faults, doing="describe")
-    said["minimum"] = said["minimum"] or 0
-    if found.item.kind == FIBRE:
-        if chosen := form.cleaned_data["breed"]:
-            said |= queries.breed_fields(chosen)
-        if chosen := form.cleaned_data["form"]:
-            said["form"] = chosen
-    if "name" in request.POST:
-        said["name"] = form.cleaned_data["name"]
+    said = amounts | _names(form.cleaned_data, found.item)
+    if "name" not in request.POST:
+        del said["name"]
 
     def do() -> None:
         given = form.cleaned_data
@@ -309,3 +296,28 @@ def describe_lot(request: Request, lot_id: UUID) -> HttpResponse:
     if faults:
         return lot_again(request, found, faults, doing="describe")
     return lot_done(request, found.pk, "Kept.")
+
+
+def _amounts(request: Request, item: Item, faults: dict[str, str]) -> dict[str, Any]:
+    """The least amount, and of a fibre what a metre weighs. Adds to `faults`."""
+    fields = {"minimum": amount_field(request.member, item.unit, required=False)}
+    if item.kind == FIBRE:
+        fields["linear_g_m"] = weight_field(request.member, required=False)
+    said = {}
+    for name, field in fields.items():
+        try:
+            said[name] = field.clean(request.POST.get(name, ""))
+        except forms.ValidationError as fault:
+            faults[name] = fault.messages[0]
+    return said | {"minimum": said.get("minimum") or 0}
+
+
+def _names(given: dict, item: Item) -> dict[str, Any]:
+    """The item's name, and of a fibre its breed and form where they are chosen."""
+    said = {"name": given["name"]}
+    if item.kind == FIBRE:
+        if chosen := given["breed"]:
+            said |= queries.breed_fields(chosen)
+        if chosen := given["form"]:
+            said["form"] = chosen
+    return said

@@ -142,6 +142,7 @@ def _shapes() -> dict[str, tuple[BaseGeometry, str]]:
 
 @cache
 def drawings() -> dict[str, Drawing]:
+    """How each form of wool and each notion is drawn, with the levels to which it can be filled."""
     found = {}
     for key, (shape, lines) in _shapes().items():
         left, top, right, bottom = shape.bounds

@@ -64,8 +64,10 @@ def asleep(studio: Studio) -> list[Lot]:
 
 
 def reminders(studio: Studio) -> list[Reminder]:
+    """Dated looks, the next one first."""
     return list(Reminder.objects.of(studio).select_related("drawer").order_by(F("due").asc(), "words"))
 
 
 def reminders_due(studio: Studio) -> list[Reminder]:
+    """Dated looks that are due today."""
     return list(Reminder.objects.of(studio).filter(due__lte=clock.today(studio)).select_related("drawer"))
