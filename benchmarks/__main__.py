@@ -7,10 +7,10 @@ import sys
 import time
 from pathlib import Path
 
-from tests.serving import demo_database, new_database, served
+from tests.serving import demo_database, manage, new_database, served
 from wembit.launch import gunicorn
 
-from . import colour, core, figures, memory, pages, shelf
+from . import colour, core, figures, memory, pages, shelf, studios
 
 
 def stolen() -> tuple[int, int]:
@@ -34,7 +34,7 @@ def main(parts: list[str]) -> None:
         show(colour.rows())
     if "figures" in parts:
         show(figures.rows())
-    if {"pages", "memory", "shelf"} & set(parts):
+    if {"pages", "memory", "shelf", "studios"} & set(parts):
         demo = demo_database("benchmark_demo")
         if {"pages", "memory"} & set(parts):
             with served(demo) as address:
@@ -45,6 +45,10 @@ def main(parts: list[str]) -> None:
                     show(memory.rows(address))
         if "shelf" in parts:
             show(shelf.rows(new_database("benchmark_shelf", like="benchmark_demo")))
+        if "studios" in parts:
+            database = new_database("benchmark_studios", like="benchmark_demo")
+            manage(database, "flush", "--no-input", "--verbosity", "0")
+            show(studios.rows(database))
     stolen_after, all_after = stolen()
     share = (stolen_after - stolen_before) / max(all_after - all_before, 1)
     print(f"{time.monotonic() - begun:.0f} s in all; the host kept {share:.0%} of the processors' time for others")

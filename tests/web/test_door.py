@@ -203,7 +203,7 @@ def test_a_frozen_version_keeps_its_needs_and_the_newest_is_offered(client, owne
     page = words(get(client, f"plan/{changed.pk}/"))
     assert "Make the rest by version 2?" in page
     shown = words(get(client, f"plan/{changed.pk}/newest-version/"))
-    assert "the 1 begun stay as they are" in shown
+    assert "the one begun stays as it is" in shown
     assert "promised" in shown
     assert needed(changed)["moss", True] == whole, "looking changes nothing"
     assert Project.objects.get(pk=changed.pk).colourway.version.number == 1

@@ -16,6 +16,7 @@ from wembit.web.fields import DayField, not_past
 from wembit.web.figures.queries import colourways, ways_with
 from wembit.web.responses import again, faults_of, page, tried
 from wembit.web.stash.models import Item
+from wembit.web.stash.queries import colours
 
 from . import queries
 from .actions.change_project import change_project
@@ -182,8 +183,10 @@ def newest(request: Request, project_id: UUID) -> HttpResponse:
         return redirect("plan:project", studio=request.studio.slug, project_id=found.pk)
     context = project_context(request, found)
     changes, context["faults"] = tried(lambda: what_the_newest_changes(request.member, found.pk))
-    context["changes"] = changes or []
-    context["most"] = max((max(change.now, change.then) for change in changes or []), default=0) or 1
+    paint = colours(request.studio, {change.item.pk for change in changes or []})
+    context["changed"] = [(each, paint.get(each.item.pk, "")) for each in changes or [] if each.differs]
+    context["same"] = [each for each in changes or [] if not each.differs]
+    context["most"] = max((max(change.now, change.then) for change, _ in context["changed"]), default=0) or 1
     return render(request, "plan/newest.html", context)
 
 

@@ -62,6 +62,11 @@ class Change:
     def more(self) -> Decimal:
         return self.then - self.now
 
+    @property
+    def differs(self) -> bool:
+        """Whether a maker sees a change: of what it needs, of what is promised, or that it runs short."""
+        return bool(self.more or self.promised_then != self.promised_now or self.short_then)
+
 
 @transaction.atomic
 def what_the_newest_changes(member: Member, project_id: UUID) -> list[Change]:
