@@ -16,6 +16,7 @@ from wembit.core.craft.materials import FORMS
 from wembit.core.portions import rounded
 from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press, Short
+from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import BLENDED_IN, BLENDED_OUT, FIBRE, GRAMS, Entry, Item, Lot
 from wembit.web.stash.queries import lot_of, promises_broken_by
 from wembit.web.stash.swatch import curve_of, swatch_of_curve
@@ -96,6 +97,7 @@ def blend(
     new = Lot.objects.create(
         studio=member.studio, item=item, drawer=drawer_called(member, drawer), predicted=seen["srgb"], **seen
     )
+    tell_looks(member.studio, [item.pk])
     lines = [Line(lot.pk, BLENDED_OUT, -amount) for lot, amount in zip(lots, taken, strict=True)]
     note = f"{(sum(taken) - grams).quantize(CENT, ROUND_HALF_UP):f} g lost in carding" if loss else ""
     entry = page.write([*lines, Line(new.pk, BLENDED_IN, grams)], note=note)

@@ -7,6 +7,7 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import Lot
 from wembit.web.stash.queries import lot_of
 from wembit.web.stash.swatch import LOOK, swatch
@@ -28,6 +29,7 @@ def describe(
     if srgb.lower() != lot.srgb:  # else what an instrument told would be forgotten
         for name, value in swatch(srgb).items():
             setattr(lot, name, value)
+        tell_looks(member.studio, [lot.item_id])
     lot.dye_lot = dye_lot
     lot.drawer = drawer_called(member, drawer)
     if photo:

@@ -9,8 +9,11 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 
 from wembit.web.errors import Refusal
+from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import Item
 from wembit.web.studio.models import MAKER, Member
+
+REACHES_FIGURES = ("breed", "own_breed_id", "form")  # a cover weighs by its fibre's thickness, filling by its form
 
 
 @transaction.atomic
@@ -22,6 +25,8 @@ def describe_item(member: Member, item_id: UUID, **said: str | Decimal | None) -
     """
     member.must_be(MAKER)
     item = get_object_or_404(Item.objects.of(member.studio), pk=item_id)
+    if any(getattr(item, name) != said[name] for name in REACHES_FIGURES if name in said):
+        tell_looks(member.studio, [item.pk])
     for name, value in said.items():
         setattr(item, name, " ".join(str(value).split()) if name == "name" else value)
     if not item.name:

@@ -10,6 +10,7 @@ from django.db import transaction
 
 from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import OPENING, Entry, Item, Lot
 from wembit.web.stash.swatch import swatch
 from wembit.web.studio.models import MAKER, Member
@@ -55,6 +56,7 @@ def lay_in(
         photo=photo or "",
         **swatch(srgb),
     )
+    tell_looks(member.studio, [found.pk])
     return page.write([Line(lot.pk, OPENING, amount or Decimal(0))])
 
 

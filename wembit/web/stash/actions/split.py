@@ -9,6 +9,7 @@ from django.db import transaction
 
 from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import Line, Page, Press, Short
+from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import SPLIT_IN, SPLIT_OUT, Entry, Lot
 from wembit.web.stash.queries import lot_of
 from wembit.web.stash.swatch import LOOK
@@ -31,4 +32,5 @@ def split(member: Member, lot_id: UUID, amount: Decimal, *, press: Press) -> Ent
     if amount > lot.on_hand:
         raise Short(lot, amount)
     new = Lot.objects.create(**{name: getattr(lot, name) for name in COPIED})
+    tell_looks(member.studio, [lot.item_id])
     return page.write([Line(lot.pk, SPLIT_OUT, -amount), Line(new.pk, SPLIT_IN, amount)])

@@ -16,6 +16,7 @@ from wembit.web.errors import Refusal
 from wembit.web.stash.import_export.ledger_file import is_ledger, ledger_fates
 from wembit.web.stash.import_export.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, Row, fates
 from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import OPENING, RECOUNT, Drawer, Item, Lot, StashFile
 from wembit.web.stash.swatch import swatches
 from wembit.web.studio.models import MAKER, Member
@@ -94,6 +95,7 @@ def _keep(member: Member, rows: list[Row], key: str) -> None:
         new.append(lot)
         lines.append(Line(lot.pk, OPENING, row.given["amount"] or Decimal(0)))
     Lot.objects.bulk_create(new)
+    tell_looks(member.studio, touched)
     page.write(lines, note="from a file")
 
 

@@ -6,6 +6,7 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import Lot
 from wembit.web.stash.queries import lot_of
 from wembit.web.stash.swatch import LOOK
@@ -20,4 +21,5 @@ def tell_colour(member: Member, lot_id: UUID, fields: dict) -> Lot:
     for name in LOOK:
         setattr(lot, name, fields[name])
     lot.save(update_fields=[*LOOK])
+    tell_looks(member.studio, [lot.item_id])
     return lot
