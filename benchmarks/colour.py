@@ -8,7 +8,7 @@ import time
 
 import numpy as np
 
-from wembit.core.colour.conversions import labs_of_ratios, ratios
+from wembit.core.colour.conversions import ratios, xyz_rows_to_lab
 from wembit.core.colour.matching import nearest
 from wembit.core.colour.palette import Palette
 from wembit.core.colour.search.blending import blends
@@ -46,7 +46,7 @@ def rows() -> list[tuple[str, str]]:
         begun = time.process_time()
         palette = shelf(lots, lots)
         load = (time.process_time() - begun) * 1000
-        near = work(lambda target, p=palette: nearest(labs_of_ratios(np.array(target)), p.ids, p.labs))
+        near = work(lambda target, p=palette: nearest(xyz_rows_to_lab(np.array(target)), p.ids, p.labs))
         figures = [f"curves {load:5.0f} ms", f"nearest {near[0]:4.1f} ms"]
         for fibres, parts in WAYS:
             middle, slow = work(lambda t, p=palette, f=fibres, n=parts: blends(t, p, 6.0, max_fibres=f, parts=n))

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from wembit.core.__main__ import answer
 from wembit.core.colour.basis import WEIGHTS
-from wembit.core.colour.conversions import lab, lab_of_ratios, labs_of_ratios, ratios
-from wembit.core.colour.difference import ciede2000, differences
+from wembit.core.colour.conversions import lab, ratios, xyz_rows_to_lab, xyz_to_lab
+from wembit.core.colour.difference import delta_e_2000, differences
 from wembit.core.colour.mixture import blend, f, reflectance, slope
 from wembit.core.colour.palette import Palette, ratios_of
 from wembit.core.colour.recovery import curves
@@ -26,7 +26,7 @@ def curve(srgb):
 
 
 def seen(reflectances):
-    return np.array(lab_of_ratios(WEIGHTS @ reflectances))
+    return np.array(xyz_to_lab(WEIGHTS @ reflectances))
 
 
 def palette(colours, grams=None):
@@ -40,14 +40,14 @@ def palette(colours, grams=None):
 
 def brute(target, shelf, grams, fibres, parts):
     """The least difference of all recipes there are."""
-    wanted, least = np.array(lab_of_ratios(target)), np.inf
+    wanted, least = np.array(xyz_to_lab(target)), np.inf
     for count in range(1, min(fibres, parts, len(shelf.ids)) + 1):
         shares = recipes(count, parts) / recipes(count, parts).sum(axis=1, keepdims=True)
         for lots in combinations(range(len(shelf.ids)), count):
             good = shares[(shares * grams <= shelf.grams[list(lots)] + 1e-9).all(axis=1)]
             if len(good):
                 mixed = reflectance(good @ shelf.mixing[list(lots)]) @ WEIGHTS.T
-                least = min(least, differences(labs_of_ratios(mixed), wanted).min())
+                least = min(least, differences(xyz_rows_to_lab(mixed), wanted).min())
     return least
 
 
@@ -114,7 +114,7 @@ def test_no_recipe_is_better_than_the_first_by_a_tenth(data):
         shares = np.array(each.parts) / sum(each.parts)
         assert (shares * 6 <= shelf.grams[list(each.indices)] + 1e-6).all()
         really = seen(reflectance(shares @ shelf.mixing[list(each.indices)]))
-        assert each.de00 == pytest.approx(ciede2000(tuple(really), lab_of_ratios(target)), abs=1e-6)
+        assert each.de00 == pytest.approx(delta_e_2000(tuple(really), xyz_to_lab(target)), abs=1e-6)
         assert sum(each.weighed(6)) == pytest.approx(6, abs=1e-9)
     assert [round(each.de00, 5) for each in found] == sorted(round(each.de00, 5) for each in found)
 
@@ -190,10 +190,10 @@ def test_blend_answers_as_the_contract_says():
         assert sum(each["parts"] for each in row["recipe"]) <= 5
         assert len(row["recipe"]) > 1, "no lot has five grams"
         assert row["mottle"] == pytest.approx(
-            max(ciede2000(lab(a["id"]), lab(b["id"])) for a, b in combinations(row["recipe"], 2)), abs=0.01
+            max(delta_e_2000(lab(a["id"]), lab(b["id"])) for a, b in combinations(row["recipe"], 2)), abs=0.01
         )
 
 
 def test_a_lot_of_a_curve_is_seen_as_that_curve():
     shelf = Palette.of([{"id": "x", "reflectance": [0.2 + n / 100 for n in range(36)]}])
-    assert shelf.labs[0] == pytest.approx(lab_of_ratios(ratios_of({"reflectance": [0.2 + n / 100 for n in range(36)]})))
+    assert shelf.labs[0] == pytest.approx(xyz_to_lab(ratios_of({"reflectance": [0.2 + n / 100 for n in range(36)]})))

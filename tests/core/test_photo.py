@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from wembit.core.colour.basis import NM
 from wembit.core.colour.conversions import lab
-from wembit.core.colour.difference import ciede2000
+from wembit.core.colour.difference import delta_e_2000
 from wembit.core.colour.instrument import Unreadable, read_spectra
 from wembit.core.colour.photo import CARDS, NoCard, linear, main_colours, patch, read
 
@@ -42,7 +42,7 @@ def test_the_card_takes_the_lamp_and_the_exposure_out(lamp, card):
     for exposure in (0.5, 0.9):
         white = taken([CARDS[card]] * 3, LAMPS[lamp], exposure)
         found = read(taken(rgb(MOSS), LAMPS[lamp], exposure), white, card)
-        assert ciede2000(found.lab, lab(MOSS)) < 1.5
+        assert delta_e_2000(found.lab, lab(MOSS)) < 1.5
         assert not found.warnings
 
 
@@ -102,7 +102,7 @@ def test_the_main_colours_are_those_that_are_there():
     found = main_colours(picture)
     assert [round(share, 2) for _, share in found] == [0.58, 0.29, 0.12]
     assert all(
-        ciede2000(seen, lab(srgb)) < 0.5
+        delta_e_2000(seen, lab(srgb)) < 0.5
         for (seen, _), srgb in zip(found, ("#6f7d43", "#d9c7a0", "#24211f"), strict=True)
     )
 

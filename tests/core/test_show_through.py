@@ -9,8 +9,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from wembit.core.__main__ import answer
-from wembit.core.colour.conversions import lab, lab_of_ratios
-from wembit.core.colour.difference import ciede2000
+from wembit.core.colour.conversions import lab, xyz_to_lab
+from wembit.core.colour.difference import delta_e_2000
 from wembit.core.colour.show_through import bare_fraction, cover, hiding_power
 
 with warnings.catch_warnings():
@@ -68,7 +68,7 @@ def test_the_seen_colour_is_that_of_the_mixed_reflectances(seed, bare):
         curve @ weights / weights.sum(axis=0) for curve in (own, under, (1 - bare) * own + bare * under)
     )
     mixed = [(1 - bare) * mine + bare * below for mine, below in zip(own_xyz, under_xyz, strict=True)]
-    assert ciede2000(lab_of_ratios(seen_xyz), lab_of_ratios(mixed)) < 1e-6
+    assert delta_e_2000(xyz_to_lab(seen_xyz), xyz_to_lab(mixed)) < 1e-6
 
 
 def test_dark_wool_hides_more_than_pale_wool():

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from scipy.spatial import cKDTree
 
 from wembit.core.colour.basis import WEIGHTS
-from wembit.core.colour.conversions import labs_of_ratios, ratios
+from wembit.core.colour.conversions import ratios, xyz_rows_to_lab
 from wembit.core.colour.difference import differences
 from wembit.core.colour.mixture import f, reflectance
 from wembit.core.colour.recovery import curves
@@ -29,11 +29,11 @@ def test_near_its_middle_a_length_is_the_difference(seed):
     chance = np.random.default_rng(seed)
     mixing = shelf(chance)
     middle = mixing[0]
-    target = labs_of_ratios(WEIGHTS @ reflectance(middle))
+    target = xyz_rows_to_lab(WEIGHTS @ reflectance(middle))
     space = Space(mixing, middle, target)
     share = 0.6 / np.linalg.norm(space.points[1:], axis=1).max()
     mixed = (1 - share) * middle + share * mixing[1:]
-    really = differences(labs_of_ratios(reflectance(mixed) @ WEIGHTS.T), target)
+    really = differences(xyz_rows_to_lab(reflectance(mixed) @ WEIGHTS.T), target)
     lengths = np.sqrt(space.off + share**2 * space.own[1:])
     assert lengths == pytest.approx(really, abs=0.06)
 
@@ -43,7 +43,7 @@ def test_near_its_middle_a_length_is_the_difference(seed):
 def test_no_recipe_within_reach_has_a_larger_share_than_is_said(seed, nearest):
     chance = np.random.default_rng(seed)
     mixing = shelf(chance)
-    space = Space(mixing, mixing[:3].mean(axis=0), labs_of_ratios(np.array([0.3, 0.3, 0.2])))
+    space = Space(mixing, mixing[:3].mean(axis=0), xyz_rows_to_lab(np.array([0.3, 0.3, 0.2])))
     shares = chance.dirichlet(np.full(40, 0.05), size=4000)
     lengths = np.linalg.norm(shares @ space.points, axis=1)
     reach = float(np.quantile(lengths, nearest))

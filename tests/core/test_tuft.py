@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from wembit.core.colour.basis import WEIGHTS
-from wembit.core.colour.conversions import lab, lab_of_ratios, ratios
-from wembit.core.colour.difference import ciede2000
+from wembit.core.colour.conversions import lab, ratios, xyz_to_lab
+from wembit.core.colour.difference import delta_e_2000
 from wembit.core.colour.mixture import blend
 from wembit.core.colour.recovery import curves
 from wembit.core.colour.tuft import PASSES, STRANDS, tuft
@@ -15,8 +15,8 @@ PAIR = curves(np.array([ratios("#8c9b4a"), ratios("#34503d")]))[0]
 
 def spread(strands):
     """How far the strands are from what the whole blend looks like, in the middle."""
-    whole = lab_of_ratios(WEIGHTS @ blend(PAIR, [2, 1]))
-    return np.mean([ciede2000(lab(strand.srgb), whole) for strand in strands])
+    whole = xyz_to_lab(WEIGHTS @ blend(PAIR, [2, 1]))
+    return np.mean([delta_e_2000(lab(strand.srgb), whole) for strand in strands])
 
 
 def test_every_pass_makes_a_tuft_more_even_and_arms_length_too():
@@ -39,5 +39,5 @@ def test_the_same_recipe_gives_the_same_tuft():
 
 @pytest.mark.parametrize("parts", [(1, 1), (7, 1)])
 def test_one_pass_shows_both_wools_in_their_shares(parts):
-    first = [ciede2000(lab(strand.srgb), lab("#8c9b4a")) < 1 for strand in tuft(PAIR, parts, 1)]
+    first = [delta_e_2000(lab(strand.srgb), lab("#8c9b4a")) < 1 for strand in tuft(PAIR, parts, 1)]
     assert 0 < sum(first) < STRANDS

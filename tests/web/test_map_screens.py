@@ -9,7 +9,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, told, words
 from wembit.core.colour.conversions import lab
-from wembit.core.colour.difference import ciede2000
+from wembit.core.colour.difference import delta_e_2000
 from wembit.web.stash.actions.undo import undo
 from wembit.web.stash.models import Entry, Lot
 from wembit.web.stash.swatch import curve_of
@@ -81,7 +81,7 @@ def test_one_press_makes_a_bag_with_its_recipe_and_takes_the_wool(client, studio
     gone = sum(before[lot.pk] - lot.on_hand for lot in Lot.objects.of(studio) if lot.pk in before)
     assert gone == D("6.19"), "three in a hundred stay in the carders"
     assert made.srgb == made.predicted
-    assert ciede2000(lab(made.srgb), lab(MOSS)) < 1
+    assert delta_e_2000(lab(made.srgb), lab(MOSS)) < 1
     assert {row["name"] for row in made.item.recipe} <= set(greens)
     assert len(made.item.recipe) >= 2
     assert sorted(made.movements.get().entry.movements.values_list("kind", flat=True))[0] == "blended in"

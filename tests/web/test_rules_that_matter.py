@@ -33,7 +33,7 @@ from wembit.web.stash.actions.receive import Parcel
 from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.split import split
 from wembit.web.stash.actions.undo import undo
-from wembit.web.stash.ledger import Line, Page, Press, book_at
+from wembit.web.stash.ledger import EntryDraft, Line, Press, book_at
 from wembit.web.stash.models import DISCARDED, Entry, Item, Lot, Promise
 from wembit.web.studio.actions.make_link import make_password_link
 from wembit.web.studio.models import Link, Member
@@ -139,8 +139,8 @@ def test_a_promise_stays_with_its_bag_when_a_better_one_comes(owner, project, mo
 
 def test_nothing_is_promised_from_the_waste_nor_to_a_project_given_up(owner, project, moss):
     waste = Lot.objects.create(studio=owner.studio, item=moss.item, waste=True)
-    page = Page.open(owner, make.press(), "throw", (1,), [moss.item_id])
-    page.write([Line(moss.pk, DISCARDED, -moss.on_hand), Line(waste.pk, DISCARDED, moss.on_hand)])
+    draft = EntryDraft.start(owner, make.press(), "throw", (1,), [moss.item_id])
+    draft.commit([Line(moss.pk, DISCARDED, -moss.on_hand), Line(waste.pk, DISCARDED, moss.on_hand)])
     assert not Promise.objects.exists()
     assert need_of(project).promised == 0
     drop_project(owner, project.pk)
@@ -169,9 +169,9 @@ def test_a_press_needs_a_key_and_a_moment_that_has_been(owner, moss):
 
 def test_nothing_is_taken_from_the_waste_and_no_bag_holds_a_million(owner, moss):
     waste = Lot.objects.create(studio=owner.studio, item=moss.item, waste=True, on_hand=5)
-    page = Page.open(owner, make.press(), "take", (1,), [moss.item_id])
+    draft = EntryDraft.start(owner, make.press(), "take", (1,), [moss.item_id])
     with pytest.raises(Refusal, match="waste"):
-        page.write([Line(waste.pk, "pulled", D("-1")), Line(moss.pk, "returned", D("1"))])
+        draft.commit([Line(waste.pk, "pulled", D("-1")), Line(moss.pk, "returned", D("1"))])
     with pytest.raises(Http404):
         pull(owner, waste.pk, D("1"), press=make.press())
     with pytest.raises(Refusal, match="more than a studio can hold"):

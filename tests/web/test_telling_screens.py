@@ -13,7 +13,7 @@ from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, told, words
 from wembit.core.colour.basis import NM
 from wembit.core.colour.conversions import lab
-from wembit.core.colour.difference import ciede2000
+from wembit.core.colour.difference import delta_e_2000
 from wembit.web.stash.swatch import curve_of
 from wembit.web.studio.models import VIEWER
 
@@ -52,7 +52,7 @@ def test_from_a_picture_with_a_card_to_the_bags_colour(client, bag):
     kept = text(page).split('name="colour" value="')[1].split('"')[0]
     assert told_at(client, bag, do="words", colour=kept).status_code == 302
     bag.refresh_from_db()
-    assert ciede2000((bag.lab_l, bag.lab_a, bag.lab_b), lab(MOSS)) < 2
+    assert delta_e_2000((bag.lab_l, bag.lab_a, bag.lab_b), lab(MOSS)) < 2
     assert bag.hue == "green"
 
 

@@ -30,12 +30,12 @@ def _cover(request: dict) -> dict:
 
 
 def _match(request: dict) -> dict:
-    from wembit.core.colour.conversions import lab_of_ratios
+    from wembit.core.colour.conversions import xyz_to_lab
 
     from .colour.palette import Palette, ratios_of
 
     clean = requests.MATCH(request, "")
-    return _singles(lab_of_ratios(ratios_of(clean["target"])), Palette.of(clean["lots"]), clean["limit"])
+    return _singles(xyz_to_lab(ratios_of(clean["target"])), Palette.of(clean["lots"]), clean["limit"])
 
 
 def _singles(lab: Lab, palette: Palette, limit: int) -> dict:
@@ -46,7 +46,7 @@ def _singles(lab: Lab, palette: Palette, limit: int) -> dict:
 
 
 def _blend(request: dict) -> dict:
-    from wembit.core.colour.conversions import lab_of_ratios, srgb_of_ratios
+    from wembit.core.colour.conversions import xyz_to_lab, xyz_to_srgb
     from wembit.core.colour.search.blending import blends
 
     from .colour.palette import Palette, ratios_of
@@ -61,14 +61,14 @@ def _blend(request: dict) -> dict:
                 for index, parts, weight in zip(blend.indices, blend.parts, blend.weighed(grams), strict=True)
             ],
             "lab": list(blend.lab),
-            "srgb": srgb_of_ratios(blend.ratios),
+            "srgb": xyz_to_srgb(blend.ratios),
             "de00": blend.de00,
             "mottle": blend.mottle,
             "words": blend.words,
         }
         for blend in found
     ]
-    return _singles(lab_of_ratios(target), palette, clean["limit"]) | {"blends": rows}
+    return _singles(xyz_to_lab(target), palette, clean["limit"]) | {"blends": rows}
 
 
 def _packs(request: dict) -> dict:

@@ -3,20 +3,18 @@
 from __future__ import annotations
 
 import datetime as dt
-from decimal import Decimal
 from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.core.exceptions import ValidationError
 
 from wembit.core import units
+from wembit.web.decimals import to_step
 from wembit.web.numbers import MILLIMETRES, PIECES
 
 if TYPE_CHECKING:
     from wembit.web.stash.models import Item
     from wembit.web.studio.models import Member, Studio
-
-STEP = Decimal("0.001")
 
 
 class MeasureField(forms.Field):
@@ -46,7 +44,7 @@ class MeasureField(forms.Field):
             raise ValidationError(
                 f"That is more than {units.shown(self.most)}{self.suffix}. Check the unit.", code="most"
             )
-        return Decimal(str(found.value)).quantize(STEP)
+        return to_step(found.value)
 
     def validate(self, value: Any) -> None:
         if value is None and self.required:

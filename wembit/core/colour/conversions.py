@@ -33,26 +33,26 @@ def ratios(srgb: str) -> Ratios:
     return x, y, z
 
 
-def lab_of_ratios(found: Sequence[float]) -> Lab:
+def xyz_to_lab(found: Sequence[float]) -> Lab:
     """CIELAB of X/Xn, Y/Yn, Z/Zn."""
     fx, fy, fz = (_f(ratio) for ratio in found)
     return 116 * fy - 16, 500 * (fx - fy), 200 * (fy - fz)
 
 
-def labs_of_ratios(found: np.ndarray) -> np.ndarray:
+def xyz_rows_to_lab(found: np.ndarray) -> np.ndarray:
     """CIELAB (…, 3) of X/Xn, Y/Yn, Z/Zn (…, 3)."""
     fx, fy, fz = np.moveaxis(np.where(found > KNEE**3, np.cbrt(found), found / (3 * KNEE**2) + 4 / 29), -1, 0)
     return np.stack([116 * fy - 16, 500 * (fx - fy), 200 * (fy - fz)], axis=-1)
 
 
-def ratios_of_lab(found: Lab) -> Ratios:
+def lab_to_xyz(found: Lab) -> Ratios:
     """X/Xn, Y/Yn, Z/Zn of CIELAB; below 0 where there is no such light."""
     fy = (found[0] + 16) / 116
     x, y, z = (t**3 if t > KNEE else (t - 4 / 29) * 3 * KNEE**2 for t in (fy + found[1] / 500, fy, fy - found[2] / 200))
     return x, y, z
 
 
-def srgb_of_ratios(found: Sequence[float]) -> str:
+def xyz_to_srgb(found: Sequence[float]) -> str:
     """`#rrggbb` of X/Xn, Y/Yn, Z/Zn, clipped to what a screen shows."""
     rgb = np.clip(np.linalg.solve(_SCALED, np.asarray(found, dtype=float)), 0, 1)
     bent = np.where(rgb <= 0.0031308, rgb * 12.92, 1.055 * rgb ** (1 / 2.4) - 0.055)
@@ -61,7 +61,7 @@ def srgb_of_ratios(found: Sequence[float]) -> str:
 
 def lab(srgb: str) -> Lab:
     """CIELAB of `#rrggbb`."""
-    return lab_of_ratios(ratios(srgb))
+    return xyz_to_lab(ratios(srgb))
 
 
 def _f(t: float) -> float:

@@ -16,7 +16,7 @@ from .conversions import Lab
 SAME, CLOSE, RELATED = 1.0, 2.5, 5.0
 
 
-def ciede2000(one: Lab, two: Lab) -> float:
+def delta_e_2000(one: Lab, two: Lab) -> float:
     """ΔE00 of two CIELAB colours with kL = kC = kH = 1."""
     return float(_formula(*one, *two, m=math))
 
@@ -67,6 +67,11 @@ def in_words(de00: float) -> str:
     if de00 <= CLOSE:
         return "close"
     return "related" if de00 <= RELATED else "another colour"
+
+
+def told_apart(one: Lab, two: Lab) -> bool:
+    """Whether two wools that lie side by side are seen as two: further apart than close."""
+    return delta_e_2000(one, two) > CLOSE
 
 
 # How a blend by hand looks whose fibres differ so much; common practice

@@ -9,7 +9,7 @@ import numpy as np
 
 from ..errors import BadInput
 from .basis import WEIGHTS
-from .conversions import labs_of_ratios, ratios, ratios_of_lab
+from .conversions import lab_to_xyz, ratios, xyz_rows_to_lab
 from .mixture import f
 from .recovery import curves
 
@@ -28,7 +28,7 @@ class Palette:
     @classmethod
     def of_curves(cls, ids: Sequence[str], reflectances: np.ndarray, grams: np.ndarray) -> Palette:
         """Lots whose curves (n, 36) are known."""
-        return cls(tuple(ids), labs_of_ratios(reflectances @ WEIGHTS.T), f(reflectances), grams)
+        return cls(tuple(ids), xyz_rows_to_lab(reflectances @ WEIGHTS.T), f(reflectances), grams)
 
     @classmethod
     def of(cls, lots: Sequence[dict]) -> Palette:
@@ -47,8 +47,8 @@ class Palette:
         for n, came in zip(seen, reached, strict=True):
             if not came:
                 raise BadInput(f"lots[{n}].lab", "is a colour that no reflectance has", list(lots[n]["lab"]))
-        labs = labs_of_ratios(reflectances @ WEIGHTS.T)
-        labs[seen] = labs_of_ratios(colours)
+        labs = xyz_rows_to_lab(reflectances @ WEIGHTS.T)
+        labs[seen] = xyz_rows_to_lab(colours)
         grams = [UNLIMITED if lot.get("grams") is None else lot["grams"] for lot in lots]
         return cls(tuple(lot["id"] for lot in lots), labs, f(reflectances), np.array(grams, dtype=float))
 
@@ -58,6 +58,6 @@ def ratios_of(seen: dict) -> tuple[float, float, float]:
     if seen.get("srgb") is not None:
         return ratios(seen["srgb"])
     if seen.get("lab") is not None:
-        return ratios_of_lab(seen["lab"])
+        return lab_to_xyz(seen["lab"])
     x, y, z = WEIGHTS @ np.array(seen["reflectance"])
     return float(x), float(y), float(z)

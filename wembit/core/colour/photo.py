@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.cluster.vq import kmeans2
 
-from .conversions import MATRIX, labs_of_ratios, srgb_of_ratios
+from .conversions import MATRIX, xyz_rows_to_lab, xyz_to_srgb
 from .difference import differences
 
 CARDS = {"white": 0.90, "grey": 0.18}  # reflectances of the usual cards; common practice
@@ -64,13 +64,13 @@ def read(wool: np.ndarray, card: np.ndarray, kind: str = "white") -> Reading:
     seen = linear(wool) * gains
     middle = np.median(seen, axis=0)
     ratios = np.clip(_TO_RATIOS @ middle, 1e-5, None)
-    labs = labs_of_ratios(np.clip(seen @ _TO_RATIOS.T, 1e-6, None))
-    lab = labs_of_ratios(ratios)
+    labs = xyz_rows_to_lab(np.clip(seen @ _TO_RATIOS.T, 1e-6, None))
+    lab = xyz_rows_to_lab(ratios)
     spread = float(np.percentile(differences(labs, lab), MOST_FIBRES))
     return Reading(
         tuple(ratios.tolist()),
         tuple(lab.tolist()),
-        srgb_of_ratios(tuple(ratios)),
+        xyz_to_srgb(tuple(ratios)),
         spread,
         _warnings(wool, seen, spread),
     )
@@ -113,7 +113,7 @@ def main_colours(picture: np.ndarray, count: int = 6, seed: int = 1) -> list[tup
     are related count as one. By k-means (S. P. Lloyd, IEEE Transactions on Information Theory 28 (1982) 129–137).
     """
     step = max(1, int((picture.shape[0] * picture.shape[1] / 20_000) ** 0.5))
-    labs = labs_of_ratios(np.clip(linear(picture[::step, ::step].reshape(-1, 3)) @ _TO_RATIOS.T, 1e-6, None))
+    labs = xyz_rows_to_lab(np.clip(linear(picture[::step, ::step].reshape(-1, 3)) @ _TO_RATIOS.T, 1e-6, None))
     kinds = min(count + 2, len(np.unique(labs.round(1), axis=0)))
     centres, which = kmeans2(labs, kinds, minit="++", rng=seed, iter=25)
     shares = np.bincount(which, minlength=kinds) / len(which)

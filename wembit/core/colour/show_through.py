@@ -13,8 +13,8 @@ from functools import lru_cache
 
 from wembit.core.craft.materials import WOOL_DENSITY
 
-from .conversions import lab, lab_of_ratios, ratios
-from .difference import ciede2000
+from .conversions import Lab, lab, ratios, xyz_to_lab
+from .difference import delta_e_2000
 
 LIMIT_DE00 = 2.0
 LEAST_G_M2 = 60.0
@@ -22,6 +22,7 @@ MOST_G_M2 = 400.0
 TAU = 0.5
 STEPS = 64  # of the search for the first crossing; a difference need not fall evenly with the weight
 PRECISION = 1e-10  # of the weight, relative
+THICK_G_M2, DARKER_L = 150.0, 25.0  # see `grins_through`; assumed
 
 
 @dataclass(frozen=True)
@@ -50,6 +51,11 @@ def hiding_power(srgb: str) -> float:
     return min(1.0, max(0.25, 1 - 0.75 * (lightness - 30) / 50))
 
 
+def grins_through(g_m2: float, cover: Lab, ground: Lab) -> bool:
+    """Whether a heavy cover over a much darker ground shows it where it happens to lie thin. Colours in CIELAB."""
+    return g_m2 > THICK_G_M2 and cover[0] - ground[0] > DARKER_L
+
+
 @lru_cache(maxsize=4096)
 def cover(
     srgb: str,
@@ -65,12 +71,12 @@ def cover(
     `limit_de00` of itself. Colours are `#rrggbb`, the fibre's diameter is in µm.
     """
     own, under = ratios(srgb), ratios(over)
-    wanted = lab_of_ratios(own)
+    wanted = xyz_to_lab(own)
 
     def at(g_m2: float) -> Cover:
         bare = bare_fraction(g_m2, micron_um, tau)
         seen = [(1 - bare) * mine + bare * below for mine, below in zip(own, under, strict=True)]
-        return Cover(g_m2, bare, ciede2000(lab_of_ratios(seen), wanted))
+        return Cover(g_m2, bare, delta_e_2000(xyz_to_lab(seen), wanted))
 
     thin = at(least_g_m2)
     if thin.de00 <= limit_de00:

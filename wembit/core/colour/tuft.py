@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from .basis import WEIGHTS
-from .conversions import srgb_of_ratios
+from .conversions import xyz_to_srgb
 from .mixture import f, reflectance
 
 PASSES = {1: "after one pass", 3: "after three passes", 8: "after many passes"}
@@ -51,5 +51,5 @@ def tuft(curves: np.ndarray, parts: Sequence[int], passes: int, *, close: bool =
         xs = np.array([-reach, -reach / 3, reach / 3, reach])
         ys = place * HIGH_MM / 2 * np.array([0.35, 1.0, 1.0, 0.35]) + bow
         points = tuple((round(float(x), 1), round(float(y), 1)) for x, y in zip(xs, ys, strict=True))
-        strands.append(Strand(points, srgb_of_ratios(tuple(ratios))))
+        strands.append(Strand(points, xyz_to_srgb(tuple(ratios))))
     return strands

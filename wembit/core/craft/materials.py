@@ -16,6 +16,12 @@ LOSS_LOOSE_ENDS = 0.08
 LOSS_WORKED_OUT = 0.03
 LOSS_CARDING = 0.03  # what stays in the carders and falls out; common practice
 
+
+def felt_mm(g_m2: float, density_g_cm3: float) -> float:
+    """How thick wool of that weight per area is in mm when felted to that density."""
+    return g_m2 / density_g_cm3 / 1000
+
+
 SMALLEST_PIECE_G = 0.02  # common practice
 A_PINCH_BELOW_G = 0.05
 

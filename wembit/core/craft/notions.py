@@ -146,3 +146,8 @@ def tools(details: bool, coats: bool, paints_l: Sequence[float], glued: bool) ->
 def small_parts(needed: Iterable[Needed]) -> list[Needed]:
     """What must not be on a figure for a small child, an animal or beside a baby."""
     return [each for each in needed if each.notion in SMALL_PARTS]
+
+
+def shanks_meet(shank_mm: float, apart_mm: float) -> bool:
+    """Whether the shanks of two eyes, set so far apart, meet inside the head."""
+    return 2 * shank_mm >= apart_mm

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from wembit.core.pose.placing import Seat
 from wembit.core.pose.skin import border_mm
@@ -26,6 +26,32 @@ def area_mm2(given: Mapping, shape: Solid, seat: Seat, edge: float) -> float:
     if "border_mm" in given:
         return border_mm(shape, seat, edge) * given["border_mm"] * given.get("part", 1.0)
     return given["area_mm2"]
+
+
+def border_line(covers: Sequence[tuple[object, float]], over: object = None) -> float:
+    """Where a border runs, as a share of the way round from the top: the line of the further cover of the slot `over`, else
+    of the first cover. Covers are (slot, share) in the order in which they are laid.
+    """
+    for slot, share in covers[1:]:
+        if slot == over:
+            return 1 - share
+    return covers[0][1] if covers else 1.0
+
+
+def ground(part: str, layers: Mapping[str, Sequence[tuple[str, object]]], hosts: Mapping[str, str | None]) -> object:
+    """The slot that a detail on the part lies on: the part's cover, else its core, else that of the part it sits on; None
+    where none is. Layers are (role, slot) by part; `hosts` names what each part sits on.
+    """
+    here: str | None = part
+    seen: set[str] = set()
+    while here is not None and here in layers and here not in seen:
+        seen.add(here)
+        for role in ("cover", "core"):
+            for told, slot in layers[here]:
+                if told == role:
+                    return slot
+        here = hosts.get(here)
+    return None
 
 
 def evenly(count: int, laid: str, t: float = 0.5, angle: float = 0.0) -> tuple[tuple[float, float], ...]:

@@ -5,12 +5,14 @@ Order, needles, minutes and checks are common practice of the trade; each can be
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
 from wembit.core.craft.materials import FIRMNESS_WORDS
 from wembit.core.craft.notions import FITTINGS
 from wembit.core.craft.schools import way
+from wembit.core.grams.estimate import Z90
 
 # minutes a gram by firmness, and per piece of other work; common practice to begin with, until the bench's clock has learnt
 MINUTES_A_GRAM = {"airy": 2.0, "soft": 3.0, "medium": 4.5, "firm": 7.0, "very_firm": 11.0}
@@ -148,9 +150,7 @@ def ordered(found: Sequence[Step], parts: Sequence[Worked], school: Mapping) -> 
 
 def minutes_range(minutes: float) -> tuple[float, float]:
     """The 10 and 90 % points of a time whose middle is that."""
-    import math
-
-    spread = math.exp(1.2816 * MINUTES_SIGMA)
+    spread = math.exp(Z90 * MINUTES_SIGMA)
     return minutes / spread, minutes * spread
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 
+from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Colourway
 from wembit.web.figures.queries import newest_version, parts_of
@@ -12,7 +13,6 @@ from wembit.web.stash.models import ZERO, Item
 
 from .models import RANGE, Project
 
-STEP = Decimal("0.001")
 Grams = dict[tuple[Item, bool], dict[str, Decimal]]  # by item and whether it is seen, the three values of RANGE
 
 
@@ -31,7 +31,7 @@ def grams_for(colourway: Colourway, count: int) -> Grams:
     if plan.fault:
         raise Refusal(f"{colourway.version.figure.name} cannot be computed: {plan.fault.what}.", "colourway")
     return {
-        (line.item, line.seen): {name: Decimal(str(getattr(line.grams, name))).quantize(STEP) for name in RANGE}
+        (line.item, line.seen): {name: to_step(getattr(line.grams, name)) for name in RANGE}
         for line in sums(plan, count)
         if line.item and line.grams.p50 > 0
     }

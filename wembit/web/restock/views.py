@@ -14,6 +14,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from wembit.core import units
 from wembit.web import clock
+from wembit.web.decimals import to_cent
 from wembit.web.fields import DayField, amount_field
 from wembit.web.idempotency import press_of
 from wembit.web.responses import again, page, tried
@@ -202,12 +203,12 @@ def supplier(request: Request, supplier_id: UUID | None = None) -> HttpResponse:
 def price(text: str) -> Decimal:
     """Money with two decimals, comma or point. Raises ValueError with words for a person."""
     try:
-        value = Decimal(str(units.number(text)))
+        value = to_cent(units.number(text))
     except ValueError:
         raise ValueError("Write the price as a number, like 4.90.") from None
     if value >= 1_000_000:
         raise ValueError("That is more than a million. Check the number.")
-    return value.quantize(Decimal("0.01"))
+    return value
 
 
 @require_POST

@@ -1,6 +1,6 @@
-"""The ledger: how an entry is written. Every change of an amount goes through a `Page`.
+"""The ledger: how an entry is written. Every change of an amount goes through an `EntryDraft`.
 
-A page locks the items it touches and then their lots, in order of id; it answers a press that was made before with its
+A draft locks the items it touches and then their lots, in order of id; it answers a press that was made before with its
 first entry; it keeps each lot's book equal to the sum of its movements.
 """
 
@@ -19,6 +19,7 @@ from django.db.models import Sum
 from django.dispatch import Signal
 
 from wembit.web import clock
+from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 
 from .models import RECOUNT, ZERO, Entry, Item, Lot, Movement
@@ -27,7 +28,6 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Member
 
 MOST = Decimal("1000000")
-STEP = Decimal("0.001")
 posted = Signal()  # inside the transaction, with the entry and its items' ids; plan/apps.py listens: promises follow
 
 
@@ -63,7 +63,7 @@ class Short(Refusal):
 
 
 @dataclass
-class Page:
+class EntryDraft:
     """An entry about to be written; `repeated` is the entry that this press wrote before."""
 
     member: Member
@@ -76,7 +76,7 @@ class Page:
     recounts: bool = field(default=False)
 
     @classmethod
-    def open(cls, member: Member, press: Press, verb: str, content: tuple, items: Iterable[UUID]) -> Page:
+    def start(cls, member: Member, press: Press, verb: str, content: tuple, items: Iterable[UUID]) -> EntryDraft:
         """Lock the items and look for an earlier entry of the same press.
 
         Raises `Refusal` when the key was used for something else, or when the time lies ahead.
@@ -97,7 +97,7 @@ class Page:
             raise Refusal("This button was pressed before with another amount. Look at the shelf, then try again.")
         return cls(member, press, verb, mark, happened_at, item_ids, first)
 
-    def write(self, lines: list[Line], *, note: str = "", reverses: Entry | None = None) -> Entry:
+    def commit(self, lines: list[Line], *, note: str = "", reverses: Entry | None = None) -> Entry:
         """Write the entry and its movements, and keep the lots' books. Raises `Short` below zero."""
         seen_until = reverses.happened_at if reverses else self.happened_at
         lots = {lot.pk: lot for lot in Lot.objects.filter(pk__in={line.lot_id for line in lines}).locked()}
@@ -134,7 +134,7 @@ class Page:
         Movement.objects.bulk_create(
             Movement(
                 studio=self.member.studio, entry=entry, lot_id=line.lot_id, kind=line.kind,
-                amount=line.amount.quantize(STEP), need=line.need,
+                amount=to_step(line.amount), need=line.need,
             )
             for line in lines
         )  # fmt: skip

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from wembit.core.colour.basis import WEIGHTS
-from wembit.core.colour.conversions import lab, lab_of_ratios, ratios, ratios_of_lab, sector, srgb_of_ratios
+from wembit.core.colour.conversions import lab, lab_to_xyz, ratios, sector, xyz_to_lab, xyz_to_srgb
 from wembit.core.colour.recovery import curves
 from wembit.web.errors import Refusal
 
@@ -33,7 +33,7 @@ def swatches(colours: Sequence[str]) -> list[dict]:
 
 def swatch_of_lab(colour: Sequence[float]) -> dict:
     """The fields of a CIELAB colour. Raises `Refusal` where no wool can have it."""
-    found, reached = curves(np.array([ratios_of_lab((colour[0], colour[1], colour[2]))]))
+    found, reached = curves(np.array([lab_to_xyz((colour[0], colour[1], colour[2]))]))
     if not reached[0]:
         raise Refusal(
             "No wool can have that colour. Check the three numbers: lightness 0 to 100, then a and b.", "colour"
@@ -44,7 +44,7 @@ def swatch_of_lab(colour: Sequence[float]) -> dict:
 def swatch_of_curve(curve: np.ndarray) -> dict:
     """The fields of a reflectance (36,), as an instrument measured it."""
     seen = tuple(WEIGHTS @ curve)
-    return _fields(srgb_of_ratios(seen), lab_of_ratios(seen), curve)
+    return _fields(xyz_to_srgb(seen), xyz_to_lab(seen), curve)
 
 
 def _fields(srgb: str, colour: Sequence[float], curve: np.ndarray) -> dict:

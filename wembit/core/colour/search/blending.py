@@ -20,8 +20,8 @@ from itertools import combinations, product
 import numpy as np
 
 from wembit.core.colour.basis import WEIGHTS
-from wembit.core.colour.conversions import lab_of_ratios, labs_of_ratios
-from wembit.core.colour.difference import RELATED, ciede2000, differences, in_words
+from wembit.core.colour.conversions import xyz_rows_to_lab, xyz_to_lab
+from wembit.core.colour.difference import RELATED, delta_e_2000, differences, in_words
 from wembit.core.colour.mixture import f, reflectance
 from wembit.core.colour.palette import Palette
 from wembit.core.colour.recovery import curves
@@ -119,7 +119,7 @@ def blends(
 
 class _Search:
     def __init__(self, target: np.ndarray, palette: Palette, grams: float, parts: int) -> None:
-        self.target, self.lab, self.palette, self.parts = target, labs_of_ratios(target), palette, parts
+        self.target, self.lab, self.palette, self.parts = target, xyz_rows_to_lab(target), palette, parts
         share = (palette.grams + EASE) / grams  # the largest share that a lot can give
         self.usable = np.flatnonzero(share >= 1 / parts)
         self.share, self.mixing = share[self.usable], palette.mixing[self.usable]
@@ -349,7 +349,7 @@ class _Search:
             return
         mixed = np.einsum("nk,nkc->nc", shares, self.mixing[indices])
         ratios = reflectance(mixed) @ WEIGHTS.T
-        found = differences(labs_of_ratios(ratios), self.lab)
+        found = differences(xyz_rows_to_lab(ratios), self.lab)
         self.nearest = min(self.nearest, float(found.min()))
         best = np.argsort(found, kind="stable")[:KEPT]
         order = np.argsort(indices[best], axis=1)
@@ -371,9 +371,9 @@ class _Search:
             de, ratios = self.known[recipe]
             places = tuple(self.usable[list(indices)].tolist())
             labs = self.palette.labs[list(places)].tolist()
-            mottle = max((ciede2000(*pair) for pair in combinations(labs, 2)), default=0.0)
+            mottle = max((delta_e_2000(*pair) for pair in combinations(labs, 2)), default=0.0)
             seen = tuple(ratios.tolist())
-            found.append(Blend(places, parts, lab_of_ratios(seen), seen, de, mottle))
+            found.append(Blend(places, parts, xyz_to_lab(seen), seen, de, mottle))
         return found
 
 

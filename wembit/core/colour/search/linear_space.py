@@ -15,7 +15,7 @@ import numpy as np
 from scipy.optimize import nnls
 
 from wembit.core.colour.basis import WEIGHTS
-from wembit.core.colour.conversions import KNEE, labs_of_ratios
+from wembit.core.colour.conversions import KNEE, xyz_rows_to_lab
 from wembit.core.colour.difference import differences
 from wembit.core.colour.mixture import reflectance, slope
 
@@ -32,7 +32,7 @@ class Space:
         ratios = WEIGHTS @ reflectance(middle)
         bent = np.where(ratios > KNEE**3, np.maximum(ratios, 1e-12) ** (-2 / 3) / 3, 1 / (3 * KNEE**2))
         tangent = (_CUBE * bent) @ (WEIGHTS * slope(middle))
-        form, nearest, self.off = _quadratic(labs_of_ratios(ratios), target)
+        form, nearest, self.off = _quadratic(xyz_rows_to_lab(ratios), target)
         self.points = (((mixing - middle) @ tangent.T - nearest) @ form).astype(np.float32)
         self.columns = np.ascontiguousarray(self.points.T)
         self.own = (self.points**2).sum(axis=1)

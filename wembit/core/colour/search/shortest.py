@@ -38,7 +38,7 @@ class Shortest:
         self._parts.append(parts)
 
     def _bounds(self, lengths: np.ndarray) -> list[float]:
-        """Where to end: where every so manieth tells that there will be enough, and, if those cannot be, at the bound."""
+        """Where to end: a cut-off length, estimated from a sample, that should leave enough; failing that, the bound."""
         if lengths.size < MANY:
             return [self.bound]
         some = lengths.ravel()[:: lengths.size // SOME]

@@ -11,6 +11,7 @@ from django.db import transaction
 from wembit.web import clock
 from wembit.web.bench.models import FITTED, Making, Piece
 from wembit.web.bench.queries import making_of
+from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 from wembit.web.plan.actions.close_project import finish_project
 from wembit.web.plan.actions.lower_needs import lower_needs
@@ -37,7 +38,7 @@ def finish_making(member: Member, making_id: UUID, *, photo: ContentFile | None 
     for piece in line.pieces:
         for each in piece.layers:
             if each.layer.need:
-                spare = Decimal(str(round(each.grams.p50, 3))) - each.taken
+                spare = to_step(each.grams.p50) - each.taken
                 left_over[each.layer.need] = left_over.get(each.layer.need, Decimal(0)) + spare
     lower_needs(member, left_over)
     project = making.project

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from wembit.core.colour.conversions import srgb_of_ratios
+from wembit.core.colour.conversions import xyz_to_srgb
 from wembit.core.colour.difference import SAME, mottle_in_words
 from wembit.core.colour.matching import nearest
 from wembit.core.colour.search.blending import Blend, blends
@@ -13,7 +13,7 @@ from wembit.web.colour.queries import MOST_FIBRES, MOST_PARTS, Wool, Wools
 
 from .target import Target
 
-NEAREST, RELATED = 3, 10.0  # bags shown; beyond that difference only the nearest one
+NEAREST, WORTH_SHOWING = 3, 10.0  # bags shown; beyond that ΔE00 only the nearest one
 WANTED_G = 5.0
 
 
@@ -62,7 +62,7 @@ def singles(target: Target, wools: Wools, limit: int = NEAREST) -> list[Single]:
     rows = [place for place, wool in enumerate(wools.rows) if wool.item_id != own]
     some = wools.only(rows)
     found = nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, limit) if rows else []
-    kept = [each for place, each in enumerate(found) if not place or each.de00 <= RELATED]
+    kept = [each for place, each in enumerate(found) if not place or each.de00 <= WORTH_SHOWING]
     return [Single(some.rows[each.index], each.de00, each.words) for each in kept]
 
 
@@ -93,4 +93,4 @@ def recipe_of(blend: Blend, wools: Wools, grams: float) -> Recipe:
     doses = sorted(
         (Dose(wools.rows[index], parts, weight) for index, parts, weight in rows), key=lambda dose: -dose.parts
     )
-    return Recipe(doses, srgb_of_ratios(blend.ratios), blend.lab, blend.de00, blend.words, blend.mottle)
+    return Recipe(doses, xyz_to_srgb(blend.ratios), blend.lab, blend.de00, blend.words, blend.mottle)

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from wembit.core import units
-from wembit.core.colour.conversions import Ratios, lab, lab_of_ratios, ratios, ratios_of_lab, srgb_of_ratios
+from wembit.core.colour.conversions import Ratios, lab, lab_to_xyz, ratios, xyz_to_lab, xyz_to_srgb
 from wembit.web.colour.queries import Wool, Wools
 from wembit.web.errors import Refusal
 
@@ -39,7 +39,7 @@ def target_of(given: Any, wools: Wools) -> Target | None:
         wanted = given.get(key, "")
         wool = next((each for each in reversed(wools.rows) if getattr(each, field) == wanted), None)
         if wool:
-            return Target(wool.name, wool.lab, ratios_of_lab(wool.lab), wool.srgb, wool, urlencode({key: wanted}))
+            return Target(wool.name, wool.lab, lab_to_xyz(wool.lab), wool.srgb, wool, urlencode({key: wanted}))
     text = given.get("colour", "").strip()[:60]
     return _read(text) if text else None
 
@@ -54,9 +54,9 @@ def _read(text: str) -> Target:
     light, a, b = found
     if not (0 <= light <= 100 and abs(a) <= 200 and abs(b) <= 200):
         raise Refusal("Lightness runs from 0 to 100, a and b from -200 to 200. Check the three numbers.", "colour")
-    seen = ratios_of_lab(found)
+    seen = lab_to_xyz(found)
     words = " ".join(f"{each:g}" for each in found)
-    return Target(f"L a b {words}", lab_of_ratios(seen), seen, srgb_of_ratios(seen), None, urlencode({"colour": words}))
+    return Target(f"L a b {words}", xyz_to_lab(seen), seen, xyz_to_srgb(seen), None, urlencode({"colour": words}))
 
 
 def numbers_of(text: str) -> tuple[float, float, float] | None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from decimal import Decimal
 
+from wembit.web.decimals import decimal
 from wembit.web.figures.drawing.layout import Picture, pictures, together
 from wembit.web.figures.models import Version
 from wembit.web.figures.order_of_work.order import order_of
@@ -43,9 +44,7 @@ def side_of(version: Version) -> Side:
     for each in sums(plan):
         if each.item:
             grams[each.item] = grams.get(each.item, 0.0) + each.grams.p50
-    priced = [
-        (item, item.unit_cost * Decimal(str(round(amount, 4)))) for item, amount in grams.items() if item.unit_cost
-    ]
+    priced = [(item, item.unit_cost * decimal(round(amount, 4))) for item, amount in grams.items() if item.unit_cost]
     return Side(
         version, plan, pictures(version, parts, palette)["side"], grams,
         sum(line.step.minutes for line in order_of(version, parts, plan)), sum((cost for _, cost in priced), Decimal(0)),

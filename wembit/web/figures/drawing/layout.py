@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from wembit.core.contract.requests import SHAPE
-from wembit.core.craft.materials import FIRMNESS
+from wembit.core.craft.materials import FIRMNESS, felt_mm
 from wembit.core.drawing.cross_section import Inside, cut_open
 from wembit.core.drawing.marks import Mark, Spots, line, patches
 from wembit.core.drawing.scale_objects import BREADTH_MM, LENGTH_MM, hand
@@ -192,7 +192,7 @@ def _inside(plan: PartPlan, palette: Palette) -> Inside:
         elif each.layer.role == "padding":
             paddings.append((paint, rule["thickness_mm"], share))
         elif each.layer.role == "cover":
-            thick = each.grams.cover_g_m2 * rule.get("coats", 1.0) / density / 1000
+            thick = felt_mm(each.grams.cover_g_m2 * rule.get("coats", 1.0), density)
             zone = under(paint, share) if covers or coated else Zone(paint, 0.0, share)
             covers.append((thick, zone))
     coats = _coats([each.layer for each in plan.layers], palette)

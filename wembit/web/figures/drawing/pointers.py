@@ -8,7 +8,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from wembit.core.colour.conversions import lab
-from wembit.core.colour.difference import ciede2000
+from wembit.core.colour.difference import told_apart
+from wembit.core.colour.show_through import grins_through
+from wembit.core.craft.notions import shanks_meet
 from wembit.core.errors import BadInput
 from wembit.core.pose.balance import Standing, standing
 from wembit.core.pose.placing import Placed
@@ -17,10 +19,6 @@ from wembit.web.figures.to_core.estimating import FigurePlan, Palette, PartPlan
 from wembit.web.figures.to_core.seating import placed
 
 from .layout import Picture
-
-ALIKE_DE00 = 2.5  # closer than this two wools side by side are taken for one
-SHANKS_MEET = 1.0
-THICK_G_M2, DARKER_L = 150, 25  # a cover so heavy over a ground so much darker shows it where it is thin; assumed
 
 
 @dataclass(frozen=True)
@@ -74,7 +72,7 @@ def _apart(one: object, two: object, palette: Palette) -> bool:
     a, b = palette.items.get(one), palette.items.get(two)
     if a is None or b is None or a == b:
         return True
-    return ciede2000(lab(palette.colour(one)), lab(palette.colour(two))) > ALIKE_DE00
+    return told_apart(lab(palette.colour(one)), lab(palette.colour(two)))
 
 
 def _own(plan: PartPlan, palette: Palette) -> list[str]:
@@ -96,9 +94,10 @@ def _own(plan: PartPlan, palette: Palette) -> list[str]:
 
 
 def _pale_over_dark(each: Any, palette: Palette) -> bool:
-    if each.layer.role != "cover" or each.grams.cover_g_m2 <= THICK_G_M2:
+    if each.layer.role != "cover":
         return False
-    return lab(palette.colour(each.layer.slot_id))[0] - lab(palette.colour(each.layer.over_id))[0] > DARKER_L
+    paints = (lab(palette.colour(slot)) for slot in (each.layer.slot_id, each.layer.over_id))
+    return grins_through(each.grams.cover_g_m2, *paints)
 
 
 def _beside(part: Part, paints: dict, names: dict, palette: Palette) -> list[tuple[str, str]]:
@@ -118,7 +117,7 @@ def _shanks(part: Part, pieces: Sequence[Placed]) -> list[tuple[str, str]]:
     if not shank or len(pair) != 2:
         return []
     wide = abs(float(pair[0].joints[0][1] - pair[1].joints[0][1]))
-    if 2 * shank < SHANKS_MEET * wide:
+    if not shanks_meet(shank, wide):
         return []
     words = (
         f"{part.name}: two shanks of {shank:g} mm meet in a head {wide:.0f} mm wide there. Cut them shorter, or glue."

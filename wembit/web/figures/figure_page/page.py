@@ -11,8 +11,9 @@ from django.shortcuts import redirect
 from django.urls import reverse
 from django_htmx.http import reselect, reswap, retarget
 
+from wembit.core.colour.show_through import LEAST_G_M2
 from wembit.core.craft.armature import PIPE_CLEANER, WIRE, cutting_list
-from wembit.core.craft.materials import FIRMNESS_WORDS
+from wembit.core.craft.materials import FIRMNESS_WORDS, LOSS_LOOSE_ENDS
 from wembit.core.craft.part_kinds import KINDS
 from wembit.core.drawing.scale_objects import COIN_MM, LENGTH_MM
 from wembit.core.grams.details import ALONG, RING, ROUND, ROW, WEIGHED_ROW_MM, kind_of
@@ -106,6 +107,8 @@ def drawn(
         "pointers": pointers(plan, palette, both["side"], pieces),
         "why_stands": STANDS,
         "why_all": RANGE,
+        "least_g_m2": f"{LEAST_G_M2:g}",
+        "lost": f"{100 * LOSS_LOOSE_ENDS:g}",
         "mark_scale": both["side"].width / 640,
         "tips_mm": -stand.margin_mm if stand else 0,
     }

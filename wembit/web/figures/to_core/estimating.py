@@ -11,7 +11,7 @@ from wembit.core.contract.requests import SHAPE
 from wembit.core.craft.materials import BREEDS, FILLING_DENSITY, LOSS_LOOSE_ENDS, LOSS_WORKED_OUT
 from wembit.core.errors import BadInput
 from wembit.core.grams import estimate as core
-from wembit.core.grams.details import area_mm2
+from wembit.core.grams.details import area_mm2, border_line, ground
 from wembit.core.grams.small_pieces import Group, group
 from wembit.core.pose.placing import Seat
 from wembit.core.pose.skin import loose_end_mm3
@@ -99,13 +99,17 @@ class Palette:
 
 def request_of(version: Version, parts: Sequence[Part], palette: Palette) -> dict:
     """The core's request for a version in a colourway; fibres are named by item, or by slot without one."""
-    by_key = {part.key: part for part in parts}
+    layers = {part.key: [(layer.role, layer.slot_id) for layer in part.layers.all()] for part in parts}
+    hosts = {part.key: part.seat.get("on") for part in parts}
     seen, habit = visible(parts), version.studio.habits.get(LOOSE_END, 0.0)
-    return {"scale": version.scale, "parts": [_part(part, palette, by_key, seen, habit) for part in parts]}
+    return {
+        "scale": version.scale,
+        "parts": [_part(part, palette, ground(part.key, layers, hosts), seen, habit) for part in parts],
+    }
 
 
-def _part(part: Part, palette: Palette, by_key: dict[str, Part], seen: dict[str, float], habit: float) -> dict:
-    ground, layers = ground_of(part, by_key), list(part.layers.all())
+def _part(part: Part, palette: Palette, under: object, seen: dict[str, float], habit: float) -> dict:
+    layers = list(part.layers.all())
     shape, seat = solid(SHAPE(part.shape, "shape")), Seat.of(part.seat)
     end = loose_end_mm3(shape, seat, habit if part.loose_end_mm is None else part.loose_end_mm)
     row = {
@@ -116,7 +120,7 @@ def _part(part: Part, palette: Palette, by_key: dict[str, Part], seen: dict[str,
         "visible": seen.get(part.key, 1.0) if part.visible is None else part.visible,
         "loose_end_mm3": end,
         "armature_mm3": armature_mm3(part),
-        "layers": [_layer(layer, palette, ground, shape, seat, edge_of(layer, layers)) for layer in layers],
+        "layers": [_layer(layer, palette, under, shape, seat, edge_of(layer, layers)) for layer in layers],
     }
     if part.allowance is not None:
         row["allowance"] = part.allowance
@@ -131,32 +135,13 @@ def armature_mm3(part: Part) -> float:
     return wire.room_mm3 if wire else 0.0
 
 
-def ground_of(part: Part, by_key: dict[str, Part]) -> object:
-    """The slot that a detail lies on: the part's cover, its core, or that of the part it sits on; None where none is."""
-    here: Part | None = part
-    seen = set()
-    while here is not None and here.key not in seen:
-        seen.add(here.key)
-        for role in ("cover", "core"):
-            for layer in here.layers.all():
-                if layer.role == role:
-                    return layer.slot_id
-        here = by_key.get(here.seat.get("on"))
-    return None
-
-
 def edge_of(layer: Layer, layers: Sequence[Layer]) -> float:
-    """Where a border runs, as a share of the way round from the top: the line of the further cover that it lies over,
-    else of the first cover.
-    """
-    covers = [each for each in layers if each.role == "cover"]
-    for further in covers[1:]:
-        if further.slot_id == layer.over_id:
-            return 1 - further.rule.get("share", 1.0)
-    return covers[0].rule.get("share", 1.0) if covers else 1.0
+    """Where a border of the layer runs; see `details.border_line`."""
+    covers = [(each.slot_id, each.rule.get("share", 1.0)) for each in layers if each.role == "cover"]
+    return border_line(covers, layer.over_id)
 
 
-def _layer(layer: Layer, palette: Palette, ground: object, shape: Solid, seat: Seat, edge: float) -> dict:
+def _layer(layer: Layer, palette: Palette, under: object, shape: Solid, seat: Seat, edge: float) -> dict:
     item = palette.items.get(layer.slot_id)
     row: dict[str, Any] = {"role": layer.role, "fibre": str(item.pk if item else layer.slot_id)}
     if layer.role == "detail":
@@ -167,7 +152,7 @@ def _layer(layer: Layer, palette: Palette, ground: object, shape: Solid, seat: S
         row["density_g_cm3"] = FILLING_DENSITY
     if layer.role in ("cover", "detail"):
         breed = item.source if item and item.breed else BREEDS["merino"]
-        over = layer.over_id or (ground if layer.role == "detail" else None)
+        over = layer.over_id or (under if layer.role == "detail" else None)
         srgb = palette.colour(layer.slot_id)
         row |= {
             "micron_um": breed.micron_um,

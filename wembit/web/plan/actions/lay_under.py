@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from decimal import Decimal
 from uuid import UUID
 
 from django.db import transaction
 
 from wembit.core.colour.thin_layer import laid_under
+from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
 from wembit.web.plan.models import Need, StandIn
 from wembit.web.plan.queries import covers_of, stand_ins_of
@@ -35,6 +35,6 @@ def lay_under(member: Member, project_id: UUID, old_id: UUID, new_id: UUID, *, c
         layer = laid_under(covers_of(need.project, need.item_id), old, under)
         if not layer.saved:
             raise Refusal("That wool would save nothing under it. Choose another one.", "new")
-        return Moved(Decimal(str(layer.saved * count)), layer.ratio, layer.remains)
+        return Moved(decimal(layer.saved * count), layer.ratio, layer.remains)
 
     return moved_over(member, project_id, old_id, new_id, seen=True, count=count, key=key, how=thinner)

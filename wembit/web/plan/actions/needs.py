@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from decimal import Decimal
 from uuid import UUID
 
-from wembit.web.plan.figure_needs import STEP, Grams
+from wembit.web.decimals import decimal, to_step
+from wembit.web.plan.figure_needs import Grams
 from wembit.web.plan.models import RANGE, Need, Project, StandIn
 from wembit.web.plan.queries import covers_of, stand_ins_of
 from wembit.web.stash.models import ZERO, Movement
@@ -41,8 +41,8 @@ def move_over(project: Project, made: StandIn) -> None:
         return
     each = need.p50 / project.count
     if made.under:
-        each = Decimal(str((1 - made.remains) * sum(cover.grams for cover in covers_of(project, made.old_id))))
-    moved = min(need.p50, (each * made.count).quantize(STEP))
+        each = decimal((1 - made.remains) * sum(cover.grams for cover in covers_of(project, made.old_id)))
+    moved = min(need.p50, to_step(each * made.count))
     StandIn.objects.filter(pk=made.pk).update(moved=moved)
     made.moved = moved
     shift(need, made)
@@ -50,7 +50,7 @@ def move_over(project: Project, made: StandIn) -> None:
 
 def shift(need: Need, made: StandIn) -> None:
     """Move `made.moved` grams of a need, and the range with them, to the fibre that stands in."""
-    share, ratio = made.moved / need.p50, Decimal(str(made.ratio))
+    share, ratio = made.moved / need.p50, decimal(made.ratio)
     other, _ = Need.objects.get_or_create(
         project=need.project, item=made.new, seen=made.new_seen,
         defaults={"studio": need.studio, **dict.fromkeys(RANGE, ZERO)},

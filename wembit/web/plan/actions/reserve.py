@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from uuid import UUID
 
 from wembit.core.stock.allocation import Demand, FreeLot, allocate
+from wembit.web.decimals import to_step
 from wembit.web.plan.queries import CRUMB, open_needs
 from wembit.web.stash.models import ZERO, Item, Lot, Promise
 
@@ -81,7 +82,7 @@ def _promised(needs: Sequence[Need], lots: Sequence[Lot], kept: dict) -> tuple[d
     promised = dict(kept)
     for each in found.reservations:
         key = (each.lot, each.demand)
-        promised[key] = promised.get(key, ZERO) + Decimal(str(each.grams)).quantize(Decimal("0.001"))
+        promised[key] = promised.get(key, ZERO) + to_step(each.grams)
     return {key: amount for key, amount in promised.items() if amount >= CRUMB}, found.short
 
 

@@ -11,6 +11,7 @@ from uuid import UUID
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
+from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
@@ -22,8 +23,6 @@ from wembit.web.studio.models import MAKER, Member
 
 from .needs import shift
 from .reserve import reserve
-
-STEP = Decimal("0.001")
 
 
 @transaction.atomic
@@ -84,7 +83,7 @@ def moved_over(
     found = how(need, new)
     made = StandIn.objects.create(
         studio=member.studio, project=project, old=need.item, new=new, seen=seen, count=count,
-        moved=min(need.left, found.grams.quantize(STEP)), ratio=found.ratio, remains=found.remains, client_key=key[:64],
+        moved=min(need.left, to_step(found.grams)), ratio=found.ratio, remains=found.remains, client_key=key[:64],
     )  # fmt: skip
     shift(need, made)
     reserve(member.studio, {need.item_id, new.pk})

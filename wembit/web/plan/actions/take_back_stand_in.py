@@ -9,6 +9,7 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from wembit.web import clock
+from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
 from wembit.web.plan.models import RANGE, Need, StandIn
 from wembit.web.plan.queries import open_needs
@@ -29,7 +30,7 @@ def take_back_stand_in(member: Member, stand_in_id: UUID) -> StandIn:
     needs = open_needs(member.studio, project=made.project_id, item=made.new_id, seen=made.new_seen)
     old = Need.objects.filter(project=made.project_id, item=made.old_id, seen=made.seen).first()
     if needs and old:
-        need, ratio = needs[0], Decimal(str(made.ratio))
+        need, ratio = needs[0], decimal(made.ratio)
         back = min(need.left, made.moved * ratio)
         share = back / need.p50 if need.p50 else Decimal(0)
         for each in RANGE:

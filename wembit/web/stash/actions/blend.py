@@ -14,8 +14,9 @@ from django.db import transaction
 from wembit.core.colour.mixture import blend as mixture
 from wembit.core.craft.materials import FORMS
 from wembit.core.portions import rounded
+from wembit.web.decimals import CENT, decimal
 from wembit.web.errors import Refusal
-from wembit.web.stash.ledger import Line, Page, Press, Short
+from wembit.web.stash.ledger import EntryDraft, Line, Press, Short
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import BLENDED_IN, BLENDED_OUT, FIBRE, GRAMS, Entry, Item, Lot
 from wembit.web.stash.queries import lot_of, promises_broken_by
@@ -26,7 +27,6 @@ from .lay_in import item_like
 from .name_drawer import drawer_called
 
 BLEND = "blend"
-CENT = Decimal("0.01")
 MADE = "mixed"  # the breed of a made fibre
 
 
@@ -69,16 +69,14 @@ def blend(
     lots = [lot_of(member.studio, share.lot_id) for share in shares]
     _check(lots, shares, grams, form, loss)
     content = (*((share.lot_id, share.parts) for share in shares), grams, name, form)
-    taken_in_all = grams / Decimal(str(1 - loss))
+    taken_in_all = grams / decimal(1 - loss)
     parts = [share.parts for share in shares]
-    taken = [
-        Decimal(str(each)) for each in rounded(float(taken_in_all), [Fraction(part, sum(parts)) for part in parts])
-    ]
-    earlier = Page.open(member, press, BLEND, content, []).repeated
+    taken = [decimal(each) for each in rounded(float(taken_in_all), [Fraction(part, sum(parts)) for part in parts])]
+    earlier = EntryDraft.start(member, press, BLEND, content, []).repeated
     if earlier:
         return Carded(earlier, _made(earlier))
     item = item_like(member, {"name": name, "kind": FIBRE, "unit": GRAMS, "breed": MADE, "form": form})
-    page = Page.open(member, press, BLEND, content, [*(lot.item_id for lot in lots), item.pk])
+    draft = EntryDraft.start(member, press, BLEND, content, [*(lot.item_id for lot in lots), item.pk])
     held = {lot.pk: lot for lot in Lot.objects.filter(pk__in=[lot.pk for lot in lots]).locked()}
     for lot, amount in zip(lots, taken, strict=True):
         lot.on_hand = held[lot.pk].on_hand
@@ -100,7 +98,7 @@ def blend(
     tell_looks(member.studio, [item.pk])
     lines = [Line(lot.pk, BLENDED_OUT, -amount) for lot, amount in zip(lots, taken, strict=True)]
     note = f"{(sum(taken) - grams).quantize(CENT, ROUND_HALF_UP):f} g lost in carding" if loss else ""
-    entry = page.write([*lines, Line(new.pk, BLENDED_IN, grams)], note=note)
+    entry = draft.commit([*lines, Line(new.pk, BLENDED_IN, grams)], note=note)
     return Carded(entry, new)
 
 

@@ -8,7 +8,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web.errors import Refusal
-from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import DISCARDED, Entry
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import MAKER, Member
@@ -23,5 +23,5 @@ def discard(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, why:
     lot = lot_of(member.studio, lot_id)
     if amount <= 0:
         raise Refusal("Throw away more than nothing.", "amount")
-    page = Page.open(member, press, DISCARD, (lot_id, amount, why), [lot.item_id])
-    return page.repeated or page.write([Line(lot.pk, DISCARDED, -amount)], note=why)
+    draft = EntryDraft.start(member, press, DISCARD, (lot_id, amount, why), [lot.item_id])
+    return draft.repeated or draft.commit([Line(lot.pk, DISCARDED, -amount)], note=why)

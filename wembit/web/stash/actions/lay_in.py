@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 from django.db import transaction
 
 from wembit.web.errors import Refusal
-from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import OPENING, Entry, Item, Lot
 from wembit.web.stash.swatch import swatch
@@ -43,10 +43,10 @@ def lay_in(
     if amount is not None and amount <= 0:
         raise Refusal("Lay more than nothing on the scale, or leave the weight empty.", "amount")
     content = (*item.values(), amount, srgb, drawer, dye_lot)
-    if repeated := Page.open(member, press, LAY_IN, content, []).repeated:
+    if repeated := EntryDraft.start(member, press, LAY_IN, content, []).repeated:
         return repeated
     found = item_like(member, item if item["name"].strip() else {**item, "name": called(member, item, srgb)})
-    page = Page.open(member, press, LAY_IN, content, [found.pk])
+    draft = EntryDraft.start(member, press, LAY_IN, content, [found.pk])
     lot = Lot.objects.create(
         studio=member.studio,
         item=found,
@@ -57,7 +57,7 @@ def lay_in(
         **swatch(srgb),
     )
     tell_looks(member.studio, [found.pk])
-    return page.write([Line(lot.pk, OPENING, amount or Decimal(0))])
+    return draft.commit([Line(lot.pk, OPENING, amount or Decimal(0))])
 
 
 def called(member: Member, item: dict, srgb: str) -> str:

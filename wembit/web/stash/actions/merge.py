@@ -7,7 +7,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web.errors import Refusal
-from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import MERGED_IN, MERGED_OUT, Entry, Lot
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import MAKER, Member
@@ -22,11 +22,11 @@ def merge(member: Member, lot_id: UUID, into_id: UUID, *, press: Press) -> Entry
     lot, into = lot_of(member.studio, lot_id), lot_of(member.studio, into_id)
     if lot.pk == into.pk or lot.item_id != into.item_id:
         raise Refusal("Only two bags of the same wool go together. Choose another bag.", "into")
-    page = Page.open(member, press, MERGE, (lot_id, into_id), [lot.item_id])
-    if page.repeated:
-        return page.repeated
+    draft = EntryDraft.start(member, press, MERGE, (lot_id, into_id), [lot.item_id])
+    if draft.repeated:
+        return draft.repeated
     held = Lot.objects.filter(pk=lot.pk).locked().get().on_hand
     if not held:
         raise Refusal("That bag is empty already.", "into")
     note = "" if lot.dye_lot == into.dye_lot else f"dye lots {lot.dye_lot or '?'} and {into.dye_lot or '?'} mixed"
-    return page.write([Line(lot.pk, MERGED_OUT, -held), Line(into.pk, MERGED_IN, held)], note=note)
+    return draft.commit([Line(lot.pk, MERGED_OUT, -held), Line(into.pk, MERGED_IN, held)], note=note)

@@ -8,7 +8,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web.errors import Refusal
-from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import PULLED, Entry
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import MAKER, Member
@@ -27,5 +27,5 @@ def pull(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, need: U
     lot = lot_of(member.studio, lot_id)
     if amount <= 0:
         raise Refusal("Take more than nothing.", "amount")
-    page = Page.open(member, press, PULL, (lot_id, amount, need), [lot.item_id])
-    return page.repeated or page.write([Line(lot.pk, PULLED, -amount, need)])
+    draft = EntryDraft.start(member, press, PULL, (lot_id, amount, need), [lot.item_id])
+    return draft.repeated or draft.commit([Line(lot.pk, PULLED, -amount, need)])

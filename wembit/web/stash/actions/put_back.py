@@ -8,7 +8,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web.errors import Refusal
-from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import RETURNED, Entry
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import MAKER, Member
@@ -23,5 +23,5 @@ def put_back(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, nee
     lot = lot_of(member.studio, lot_id)
     if amount <= 0:
         raise Refusal("Put back more than nothing.", "amount")
-    page = Page.open(member, press, PUT_BACK, (lot_id, amount, need), [lot.item_id])
-    return page.repeated or page.write([Line(lot.pk, RETURNED, amount, need)])
+    draft = EntryDraft.start(member, press, PUT_BACK, (lot_id, amount, need), [lot.item_id])
+    return draft.repeated or draft.commit([Line(lot.pk, RETURNED, amount, need)])

@@ -10,7 +10,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web.errors import Refusal
-from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import RECEIVED, Entry, Item, Lot
 from wembit.web.stash.queries import newest_look
 from wembit.web.studio.models import MAKER, Member
@@ -38,9 +38,9 @@ def receive(member: Member, parcels: Sequence[Parcel], *, press: Press) -> Entry
     if not parcels:
         raise Refusal("Enter what came: at least one amount.", "amount")
     items = {item.pk: item for item in Item.objects.of(member.studio).filter(pk__in={p.item_id for p in parcels})}
-    page = Page.open(member, press, RECEIVE, tuple(parcels), items)
-    if page.repeated:
-        return page.repeated
+    draft = EntryDraft.start(member, press, RECEIVE, tuple(parcels), items)
+    if draft.repeated:
+        return draft.repeated
     lines = []
     for parcel in parcels:
         look = newest_look(items[parcel.item_id])
@@ -48,4 +48,4 @@ def receive(member: Member, parcels: Sequence[Parcel], *, press: Press) -> Entry
             look["drawer"] = drawer_called(member, parcel.drawer)
         lot = Lot.objects.create(studio=member.studio, item=items[parcel.item_id], dye_lot=parcel.dye_lot, **look)
         lines.append(Line(lot.pk, RECEIVED, parcel.amount))
-    return page.write(lines)
+    return draft.commit(lines)

@@ -8,7 +8,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web.errors import Refusal
-from wembit.web.stash.ledger import Line, Page, Press, Short
+from wembit.web.stash.ledger import EntryDraft, Line, Press, Short
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import SPLIT_IN, SPLIT_OUT, Entry, Lot
 from wembit.web.stash.queries import lot_of
@@ -26,11 +26,11 @@ def split(member: Member, lot_id: UUID, amount: Decimal, *, press: Press) -> Ent
     lot = lot_of(member.studio, lot_id)
     if amount <= 0:
         raise Refusal("Put more than nothing into the new bag.", "amount")
-    page = Page.open(member, press, SPLIT, (lot_id, amount), [lot.item_id])
-    if page.repeated:
-        return page.repeated
+    draft = EntryDraft.start(member, press, SPLIT, (lot_id, amount), [lot.item_id])
+    if draft.repeated:
+        return draft.repeated
     if amount > lot.on_hand:
         raise Short(lot, amount)
     new = Lot.objects.create(**{name: getattr(lot, name) for name in COPIED})
     tell_looks(member.studio, [lot.item_id])
-    return page.write([Line(lot.pk, SPLIT_OUT, -amount), Line(new.pk, SPLIT_IN, amount)])
+    return draft.commit([Line(lot.pk, SPLIT_OUT, -amount), Line(new.pk, SPLIT_IN, amount)])

@@ -15,7 +15,7 @@ from wembit.web import clock
 from wembit.web.errors import Refusal
 from wembit.web.stash.import_export.ledger_file import is_ledger, ledger_fates
 from wembit.web.stash.import_export.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, Row, fates
-from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import OPENING, RECOUNT, Drawer, Item, Lot, StashFile
 from wembit.web.stash.swatch import swatches
@@ -65,8 +65,8 @@ def _write(member: Member, rows: list[Row]) -> None:
         try:
             with transaction.atomic():
                 press = Press(row.mark, given["happened_at"])
-                page = Page.open(member, press, TAKE_IN, (row.mark,), [row.lot.item_id])
-                page.write([Line(row.lot.pk, given["kind"], given["amount"])], note=given["note"])
+                draft = EntryDraft.start(member, press, TAKE_IN, (row.mark,), [row.lot.item_id])
+                draft.commit([Line(row.lot.pk, given["kind"], given["amount"])], note=given["note"])
         except Refusal as fault:
             row.fate, row.words = REFUSED, fault.message
 
@@ -78,15 +78,15 @@ def _keep(member: Member, rows: list[Row], key: str) -> None:
     items = _items(member, [row for row in work if row.fate == NEW])
     drawers = {name: drawer_called(member, name or "") for name in {row.given["drawer"] for row in work}}
     touched = {row.lot.item_id for row in work if row.lot} | {item.pk for item in items}
-    page = Page.open(member, Press(key), TAKE_IN, (key,), touched)
-    if page.repeated:
+    draft = EntryDraft.start(member, Press(key), TAKE_IN, (key,), touched)
+    if draft.repeated:
         return
     looks = swatches([row.given["srgb"] for row in work])
     new: list[Lot] = []
     lines: list[Line] = []
     for row, look in zip(work, looks, strict=True):
         if row.fate == CHANGED:
-            lines += _said_anew(row, look, drawers[row.given["drawer"]], page.happened_at)
+            lines += _said_anew(row, look, drawers[row.given["drawer"]], draft.happened_at)
             continue
         lot = Lot(
             studio=member.studio, item=items[len(new)], drawer=drawers[row.given["drawer"]],
@@ -96,7 +96,7 @@ def _keep(member: Member, rows: list[Row], key: str) -> None:
         lines.append(Line(lot.pk, OPENING, row.given["amount"] or Decimal(0)))
     Lot.objects.bulk_create(new)
     tell_looks(member.studio, touched)
-    page.write(lines, note="from a file")
+    draft.commit(lines, note="from a file")
 
 
 def _items(member: Member, rows: list[Row]) -> list[Item]:

@@ -8,7 +8,7 @@ from django.db import transaction
 from django.http import Http404
 
 from wembit.web.errors import Refusal
-from wembit.web.stash.ledger import Line, Page, Press
+from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import RECOUNT, Entry, Lot
 from wembit.web.stash.queries import last_entry
 from wembit.web.studio.models import MAKER, Member
@@ -29,15 +29,15 @@ def undo(member: Member, *, press: Press, entry_id: UUID | None = None) -> Entry
         return earlier
     entry = _chosen(member, entry_id)
     moved = list(entry.movements.select_related("lot"))
-    page = Page.open(member, press, UNDO, (entry.pk,), [movement.lot.item_id for movement in moved])
-    if page.repeated:
-        return page.repeated
+    draft = EntryDraft.start(member, press, UNDO, (entry.pk,), [movement.lot.item_id for movement in moved])
+    if draft.repeated:
+        return draft.repeated
     if Entry.objects.filter(reverses=entry).exists():
         raise Refusal("That was taken back already.")
     if entry.verb == RECOUNT:
         _forget_recount(moved[0].lot, entry)
     lines = [Line(m.lot_id, m.kind, -m.amount, m.need) for m in moved]
-    return page.write(lines, note=f"takes back: {entry.verb}", reverses=entry)
+    return draft.commit(lines, note=f"takes back: {entry.verb}", reverses=entry)
 
 
 def _chosen(member: Member, entry_id: UUID | None) -> Entry:

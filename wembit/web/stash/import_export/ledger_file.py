@@ -7,7 +7,6 @@ from __future__ import annotations
 import datetime as dt
 import hashlib
 from collections import Counter
-from decimal import Decimal
 from typing import TYPE_CHECKING
 from uuid import UUID
 
@@ -15,9 +14,10 @@ from django.utils.dateparse import parse_datetime
 
 from wembit.core.tables import Table, number
 from wembit.web import clock
+from wembit.web.decimals import to_step
 from wembit.web.stash.models import DISCARDED, PULLED, RECEIVED, RETURNED, SOLD, Entry, Lot
 
-from .stash_file import BEFORE, NEW_LINE, REFUSED, SAME, STEP, Row, heads
+from .stash_file import BEFORE, NEW_LINE, REFUSED, SAME, Row, heads
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -98,7 +98,7 @@ def _fate(studio: Studio, number_: int, said: dict[str, str], mark: str, entries
             raise ValueError("amount has to be more than nothing, and less than a million")
         given = {
             "kind": kind,
-            "amount": SIGNS[kind] * abs(Decimal(str(amount))).quantize(STEP),
+            "amount": SIGNS[kind] * abs(to_step(amount)),
             "happened_at": _moment(studio, said.get("happened_at", "")),
             "note": said.get("note", "").replace("\0", "")[:200],
         }

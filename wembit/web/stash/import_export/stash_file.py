@@ -14,6 +14,7 @@ from uuid import UUID
 from wembit.core.craft.materials import FORMS, NOTIONS
 from wembit.core.tables import Table, number
 from wembit.web import clock
+from wembit.web.decimals import to_cent, to_step
 from wembit.web.stash.models import FIBRE, GRAMS, MILLIMETRES, NOTION, PIECES, Lot, Movement
 from wembit.web.stash.queries import UNKNOWN, breed_choices, breed_fields
 
@@ -55,7 +56,6 @@ OTHER_NAMES = {
 }  # fmt: skip
 MEASURED = {"wire": MILLIMETRES, "thread": MILLIMETRES}
 COLOUR = re.compile("#?[0-9a-fA-F]{6}")
-STEP = Decimal("0.001")
 NEW, CHANGED, SAME, BEFORE, REFUSED = "new bag", "said anew", "as it is", "came in before", "refused"
 NEW_LINE = "new line"  # of the ledger
 FATES = (NEW, NEW_LINE, CHANGED, SAME, BEFORE, REFUSED)
@@ -202,15 +202,13 @@ def _read(said: dict[str, str], breeds: dict[str, str]) -> dict:
         size = number(said.get("size_mm", ""))
         if size is not None and not 0 < size <= 1000:
             raise ValueError("size_mm runs up to 1000")
-        found["size_mm"] = None if size is None else Decimal(str(size)).quantize(Decimal("0.01"))
+        found["size_mm"] = None if size is None else to_cent(size)
     if (unit := said.get("unit", "")) and unit != found["unit"]:
         raise ValueError(f"{found.get('notion') or 'wool'} is kept in {found['unit']}, not in “{unit[:10]}”")
     amount = number(said.get("amount", ""))
     if amount is not None and not 0 <= amount < 1_000_000:
         raise ValueError("amount runs from 0 to a million")
-    found["amount"] = (
-        None if amount is None or said.get("weighed", "").lower() == "no" else Decimal(str(amount)).quantize(STEP)
-    )
+    found["amount"] = None if amount is None or said.get("weighed", "").lower() == "no" else to_step(amount)
     if (colour := said.get("colour", "")) and not COLOUR.fullmatch(colour):
         raise ValueError(f"colour is written as #6f7d43, not as “{colour[:20]}”")
     found["srgb"] = f"#{colour.lstrip('#').lower()}" if colour else ""
