@@ -9,7 +9,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from wembit.core.__main__ import answer
-from wembit.core.colour.conversions import lab, xyz_to_lab
+from wembit.core.colour.conversions import lab, ratios, xyz_to_lab
 from wembit.core.colour.difference import delta_e_2000
 from wembit.core.colour.show_through import bare_fraction, cover, hiding_power
 
@@ -87,3 +87,20 @@ def test_the_answer_on_the_command_line():
     assert thin["capped"] is True
     assert thin["cover_g_m2"] == 100
     assert thin["de00"] > 2
+
+
+def test_the_first_weight_that_hides_counts_where_a_heavier_one_shows_again():
+    # this blue over this green comes within 21 at 24 g/m², turns greener again up to 38 and comes back at 41
+    own, under, micron = "#ab2dbf", "#33af68", 22
+
+    def seen(g_m2):
+        bare = bare_fraction(g_m2, micron)
+        mixed = [(1 - bare) * mine + bare * below for mine, below in zip(ratios(own), ratios(under), strict=True)]
+        return delta_e_2000(xyz_to_lab(mixed), lab(own))
+
+    weights = np.linspace(5, 400, 3951)
+    within = np.array([seen(weight) for weight in weights]) <= 21
+    first = int(np.argmax(within))
+    assert not within[first:].all(), "the case is one that shows again"
+    found = cover(own, under, micron, limit_de00=21, least_g_m2=5)
+    assert found.g_m2 == pytest.approx(weights[first], abs=0.11)
