@@ -104,8 +104,8 @@ def test_flat_ends_that_meet_hide_each_other():
 
 def test_the_border_of_a_flat_piece_runs_along_both_faces():
     slab = Slab(((0, -20), (50, -1), (50, 1), (0, 20)), 4)
-    for share in (0.02, 0.25, 0.5, 0.98):  # near an edge, too: it runs straight
-        assert border_mm(slab, Seat(), share) == pytest.approx(100, rel=1e-3)
+    for around in (0.02, 0.25, 0.5, 0.98):  # near an edge, too: it runs straight
+        assert border_mm(slab, Seat(), around) == pytest.approx(100, rel=1e-3)
     assert border_mm(slab, Seat(), 0.0) == border_mm(slab, Seat(), 1.0) == 0
 
 

@@ -147,6 +147,7 @@ def test_makings_begun_later_take_the_stand_in_and_the_first_ones_do_not(client,
 
 def test_what_is_in_hand_follows_where_nothing_was_taken_yet(client, owner, snails):
     making = begin_making(owner, snails.pk)
+    planned = PieceLayer.objects.get(piece__making=making).rule_g
     page, need = page_of(client, snails)
     given = form_of(page, "olive instead") | {"count": "10"}
     post(client, f"restock/project/{snails.pk}/{need.item_id}/accept/", **given)
@@ -156,7 +157,7 @@ def test_what_is_in_hand_follows_where_nothing_was_taken_yet(client, owner, snai
     layer.refresh_from_db()
     assert layer.item.name == "moss"
     assert layer.instead_of is None
-    assert layer.rule_g == pytest.approx(layer.rule_g)
+    assert layer.rule_g == pytest.approx(planned)
 
 
 def test_what_was_taken_for_stays_what_it_is(client, owner, snails):
