@@ -153,6 +153,8 @@ def test_what_is_in_hand_follows_where_nothing_was_taken_yet(client, owner, snai
     post(client, f"restock/project/{snails.pk}/{need.item_id}/accept/", **given)
     layer = PieceLayer.objects.get(piece__making=making)
     assert layer.item.name == "olive"
+    StandIn.objects.update(ratio=1.25)  # as where the other wool is thicker
+    PieceLayer.objects.update(rule_g=1.25 * planned)
     post(client, f"restock/stand-in/{StandIn.objects.get().pk}/take-back/")
     layer.refresh_from_db()
     assert layer.item.name == "moss"
