@@ -10,6 +10,7 @@ from tests.web.helpers import figure_with, get
 from tests.web.test_door import needed
 from tests.web.test_file_screens import taken_in
 from wembit.web.figures.actions.choose_fibre import choose_fibre
+from wembit.web.figures.models import Part
 from wembit.web.plan.figure_needs import grams_for
 from wembit.web.plan.models import Need
 from wembit.web.stash.actions.split import split
@@ -104,3 +105,15 @@ def test_a_table_of_bags_tells_colours_too(client, planned, django_capture_on_co
         taken_in(client, "name,form,breed,grams,colour\nmoss,tops,Merino,20,#f4f0e6\n")
     assert needed(project)["moss", True] > before["moss", True]
     assert needed(project) == by_the_figure(project)
+
+
+def test_a_figure_that_cannot_be_computed_does_not_hold_up_the_bag(client, planned, django_capture_on_commit_callbacks):
+    project, moss = planned
+    before = needed(project)
+    part = Part.objects.get(version=project.colourway.version)
+    Part.objects.filter(pk=part.pk).update(shape={"kind": "sphere", "diameter_mm": -5.0})
+    with django_capture_on_commit_callbacks(execute=True):
+        told_at_the_bag(client, moss, srgb="#f4f0e6")
+    moss.refresh_from_db()
+    assert moss.srgb == "#f4f0e6"
+    assert needed(project) == before

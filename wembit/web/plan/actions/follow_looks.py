@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from contextlib import suppress
 from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Version
 from wembit.web.plan.models import PLANNED, Project
@@ -22,6 +24,6 @@ def follow_looks(studio: Studio, item_ids: Iterable[UUID]) -> None:
     )
     versions = Version.objects.filter(pk__in=planned.values("colourway__version")).order_by("figure_id")
     for pk, figure_id in versions.values_list("pk", "figure_id"):
-        with transaction.atomic():
+        with suppress(Refusal), transaction.atomic():  # a figure that cannot be computed says so on its own page
             lock_figure(studio, figure_id)
             follow_figure(Version.objects.select_related("studio", "figure").get(pk=pk))
