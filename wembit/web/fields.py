@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Iterable
+from decimal import Decimal
+from fractions import Fraction
 from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.core.exceptions import ValidationError
 
 from wembit.core import units
-from wembit.web.decimals import to_step
+from wembit.web.decimals import to_cent, to_step
 from wembit.web.numbers import MILLIMETRES, PIECES
 
 if TYPE_CHECKING:
@@ -111,6 +114,103 @@ def amount_field(member: Member, unit: str, item: Item | None = None, **options:
     if unit == MILLIMETRES:
         return MeasureField(measure="length", unit=member.studio.length_unit, **options)
     return weight_field(member, item, **options)
+
+
+class TextField(forms.CharField):
+    """Words of at most `most` characters, without NUL, which nobody types and no database takes."""
+
+    def __init__(self, most: int, *, words: str = "Write something here.", required: bool = False) -> None:
+        long = f"That is longer than {most} characters. Shorten it."
+        super().__init__(max_length=most, required=required, error_messages={"required": words, "max_length": long})
+
+    def to_python(self, value: Any) -> str:
+        return super().to_python(value.replace("\0", "") if isinstance(value, str) else value) or ""
+
+
+class ChosenField(forms.ChoiceField):
+    """One of a list, by its key; `words` say what to choose. Not required, it may be left empty."""
+
+    def __init__(self, choices: Iterable[Any], words: str, *, required: bool = False) -> None:
+        pairs = [each if isinstance(each, tuple) else (each, each) for each in choices]
+        super().__init__(choices=pairs, required=required, error_messages={"required": words, "invalid_choice": words})
+
+
+class IdField(forms.UUIDField):
+    """The id of a thing of the studio; `words` say what to choose."""
+
+    def __init__(self, words: str, *, required: bool = True) -> None:
+        super().__init__(required=required, error_messages={"required": words, "invalid": words})
+
+
+class WholeField(forms.IntegerField):
+    """A whole number from `least` to `most`; `words` are its only fault."""
+
+    def __init__(self, least: int, most: int, words: str, *, required: bool = True) -> None:
+        keys = ("required", "invalid", "min_value", "max_value")
+        super().__init__(min_value=least, max_value=most, required=required, error_messages=dict.fromkeys(keys, words))
+
+
+class NumberField(forms.Field):
+    """A number as people write one, also below zero, from `least` to `most`; None for an empty field."""
+
+    def __init__(
+        self, least: float = -1e12, most: float = 1e12, *, words: str = "", required: bool = True, whole: bool = False
+    ) -> None:
+        super().__init__(required=required)
+        self.least, self.most, self.whole = least, most, whole
+        self.words = words or f"Write a number between {units.shown(least)} and {units.shown(most)}."
+
+    def to_python(self, value: Any) -> float | None:
+        text = (value or "").strip()[:60]
+        if not text:
+            return None
+        found = signed(text)
+        if found is None or not self.least <= found <= self.most:
+            raise ValidationError(self.words, code="invalid")
+        if self.whole and found % 1:
+            raise ValidationError("Write a whole number.", code="whole")
+        return found
+
+    def validate(self, value: float | None) -> None:
+        if value is None and self.required:
+            raise ValidationError(self.words, code="required")
+
+
+class ShareField(forms.Field):
+    """A share of a whole, like 1/3, 25 % or 0.25, as a Fraction; None for an empty field that is not required."""
+
+    def to_python(self, value: Any) -> Fraction | None:
+        if not (value or "").strip() and not self.required:
+            return None
+        try:
+            return units.share(value or "")
+        except ValueError as fault:
+            raise ValidationError(str(fault), code="unreadable") from None
+
+    def validate(self, value: Fraction | None) -> None:
+        """What is empty has been refused where it was read."""
+
+
+class PriceField(forms.Field):
+    """Money with two decimals, comma or point."""
+
+    def to_python(self, value: Any) -> Decimal:
+        text = (value or "").strip() or ("" if self.required else "0")
+        try:
+            found = to_cent(units.number(text))
+        except ValueError:
+            raise ValidationError("Write the price as a number, like 4.90.", code="invalid") from None
+        if found >= 1_000_000:
+            raise ValidationError("That is more than a million. Check the number.", code="most")
+        return found
+
+    def validate(self, value: Decimal) -> None:
+        """What is empty has been refused where it was read."""
+
+
+def tick_field() -> forms.BooleanField:
+    """A tick that may be left out."""
+    return forms.BooleanField(required=False)
 
 
 class DayField(forms.DateField):

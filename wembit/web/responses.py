@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
-from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
@@ -13,14 +12,6 @@ from .errors import Refusal
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
-
-if TYPE_CHECKING:
-    pass
-
-
-def faults_of(form: forms.BaseForm) -> dict[str, str]:
-    """The first message of each field; what belongs to none stands under ''."""
-    return {("" if name == "__all__" else name): str(errors[0]) for name, errors in form.errors.items()}
 
 
 def tried(do: Callable[[], Any]) -> tuple[Any, dict[str, str]]:

@@ -12,7 +12,6 @@ from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.bench.models import PieceLayer
 from wembit.web.errors import Refusal
-from wembit.web.fields import amount_field
 from wembit.web.figures.queries import part_of
 from wembit.web.figures.to_core.estimating import BARE
 from wembit.web.idempotency import press_of
@@ -28,10 +27,12 @@ from .actions.give_back import give_back
 from .actions.mark_piece import mark_piece
 from .actions.photograph import photograph
 from .actions.take import take
+from .forms import MarkForm, MoveForm
 from .models import STATES
 from .piece_chart import column, piece_picture
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
     from uuid import UUID
 
     from django.http import HttpResponse
@@ -119,34 +120,31 @@ def begin(request: Request, project_id: UUID) -> HttpResponse:
 @require_POST
 def take_for(request: Request, layer_id: UUID) -> HttpResponse:
     """Take wool for a layer: key, happened_at, lot, amount. Can be repeated after a new sign-in."""
-    return _moved(request, layer_id, _take)
+
+    def do(layer: PieceLayer, given: dict[str, Any]) -> Any:
+        broken = promises_broken_by(lot_of(request.studio, given["lot"]), given["amount"], layer.need)
+        if broken and not given["anyway"]:
+            names = " and ".join(sorted({promise.whose for promise in broken}))
+            raise Refusal(f"That is promised to {names}. Take less, or press again to take it all the same.", "anyway")
+        return take(request.member, layer.pk, given["lot"], given["amount"], press=press_of(request))
+
+    return _moved(request, layer_id, do)
 
 
 @require_POST
 def back_from(request: Request, layer_id: UUID) -> HttpResponse:
-    return _moved(request, layer_id, lambda request, layer, lot_id, amount: give_back(
-        request.member, layer.pk, lot_id, amount, press=press_of(request)))  # fmt: skip
+    def do(layer: PieceLayer, given: dict[str, Any]) -> Any:
+        return give_back(request.member, layer.pk, given["lot"], given["amount"], press=press_of(request))
+
+    return _moved(request, layer_id, do)
 
 
-def _take(request: Request, layer: PieceLayer, lot_id: UUID, amount: Any) -> Any:
-    broken = promises_broken_by(lot_of(request.studio, lot_id), amount, layer.need)
-    if broken and not request.POST.get("anyway"):
-        names = " and ".join(sorted({promise.whose for promise in broken}))
-        raise Refusal(f"That is promised to {names}. Take less, or press again to take it all the same.", "anyway")
-    return take(request.member, layer.pk, lot_id, amount, press=press_of(request))
-
-
-def _moved(request: Request, layer_id: UUID, do: Any) -> HttpResponse:
+def _moved(request: Request, layer_id: UUID, do: Callable[[PieceLayer, dict[str, Any]], Any]) -> HttpResponse:
     layer = queries.layer_of(request.studio, layer_id)
     making_id = layer.piece.making_id
-    faults: dict = {}
-    try:
-        lot_id = forms.UUIDField().clean(request.POST.get("lot", ""))
-        amount = amount_field(request.member, layer.item.unit).clean(request.POST.get("amount", ""))
-    except forms.ValidationError as fault:
-        faults = {"amount": fault.messages[0]}
-    if not faults:
-        _, faults = tried(lambda: do(request, layer, lot_id, amount))
+    _, faults = MoveForm(request, layer.item).tried(lambda given: do(layer, given))
+    if faults.get("lot"):
+        faults = {"amount": faults["lot"], **faults}
     if faults:
         line = queries.making_of(request.studio, making_id)
         whole = "bench/_hand.html" if request.htmx else "bench/making.html"
@@ -159,7 +157,7 @@ def _moved(request: Request, layer_id: UUID, do: Any) -> HttpResponse:
 
 @require_POST
 def mark(request: Request, piece_id: UUID) -> HttpResponse:
-    piece, faults = tried(lambda: mark_piece(request.member, piece_id, request.POST.get("state", "")))
+    piece, faults = MarkForm(request).tried(lambda given: mark_piece(request.member, piece_id, given["state"]))
     if faults:
         messages.warning(request, next(iter(faults.values())))
         return redirect("bench:home", studio=request.studio.slug)

@@ -5,16 +5,14 @@ from __future__ import annotations
 import datetime as dt
 from typing import TYPE_CHECKING
 
-from django import forms
 from django.contrib import messages
 from django.db.models import Count, Q
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.web import clock
-from wembit.web.fields import DayField, not_past
 from wembit.web.figures.queries import colourways, ways_with
-from wembit.web.responses import again, faults_of, page, tried
+from wembit.web.responses import again, page, tried
 from wembit.web.stash.models import Item
 from wembit.web.stash.queries import colours
 
@@ -24,6 +22,7 @@ from .actions.close_project import drop_project, finish_project
 from .actions.plan_project import DAYS_BEFORE, plan_project
 from .actions.use_newest_version import use_newest_version, what_the_newest_changes
 from .figure_needs import bare_slots, newer_colourway
+from .forms import NewForm, ProjectForm
 from .models import PLANNED, Project
 from .plan_chart import calendar
 
@@ -33,23 +32,6 @@ if TYPE_CHECKING:
     from django.http import HttpResponse
 
     from wembit.web.request import Request
-
-
-class ProjectForm(forms.Form):
-    name = forms.CharField(max_length=80, required=False)
-    count = forms.IntegerField(
-        min_value=1,
-        max_value=500,
-        error_messages={"required": "Write how many.", "invalid": "Write a whole number, like 4."},
-    )
-    due = DayField()
-    start = DayField(required=False)
-
-
-class NewForm(ProjectForm):
-    colourway = forms.UUIDField(
-        error_messages={"required": "Choose what you make.", "invalid": "Choose what you make."}
-    )
 
 
 def plan_context(request: Request) -> dict:
@@ -108,25 +90,16 @@ def new_context(request: Request) -> dict:
 def new(request: Request) -> HttpResponse:
     if request.method == "GET":
         return render(request, "plan/new.html", new_context(request))
-    form = NewForm(request.POST)
-    faults = {} if form.is_valid() else faults_of(form)
-    if not faults:
-        try:
-            not_past(form.cleaned_data["due"], clock.today(request.studio), "The due date")
-        except forms.ValidationError as fault:
-            faults = {"due": fault.messages[0]}
-    if not faults:
-        given = form.cleaned_data
-        made, faults = tried(
-            lambda: plan_project(
-                request.member,
-                given["colourway"],
-                name=given["name"],
-                count=given["count"],
-                due=given["due"],
-                start=given["start"],
-            )
+    made, faults = NewForm(request).tried(
+        lambda given: plan_project(
+            request.member,
+            given["colourway"],
+            name=given["name"],
+            count=given["count"],
+            due=given["due"],
+            start=given["start"],
         )
+    )
     if faults:
         return again(request, "plan/new.html", new_context(request), faults)
     return redirect("plan:project", studio=request.studio.slug, project_id=made.pk)
@@ -135,20 +108,16 @@ def new(request: Request) -> HttpResponse:
 @require_POST
 def change(request: Request, project_id: UUID) -> HttpResponse:
     found = queries.project_of(request.studio, project_id)
-    form = ProjectForm(request.POST)
-    faults = {} if form.is_valid() else faults_of(form)
-    if not faults:
-        given = form.cleaned_data
-        _, faults = tried(
-            lambda: change_project(
-                request.member,
-                found.pk,
-                name=given["name"],
-                count=given["count"],
-                start=given["start"] or found.start,
-                due=given["due"],
-            )
+    _, faults = ProjectForm(request).tried(
+        lambda given: change_project(
+            request.member,
+            found.pk,
+            name=given["name"],
+            count=given["count"],
+            start=given["start"] or found.start,
+            due=given["due"],
         )
+    )
     if faults:
         context = {**project_context(request, found), **plan_context(request), "changing": True}
         return again(request, "plan/plan.html", context, faults)

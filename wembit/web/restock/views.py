@@ -2,25 +2,19 @@
 
 from __future__ import annotations
 
-from decimal import Decimal
 from typing import TYPE_CHECKING, Any
 
-from django import forms
 from django.contrib import messages
 from django.http import Http404
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.core import units
 from wembit.web import clock
-from wembit.web.decimals import to_cent
-from wembit.web.fields import DayField, amount_field
 from wembit.web.idempotency import press_of
 from wembit.web.responses import again, page, tried
-from wembit.web.stash.actions.receive import Parcel
 from wembit.web.stash.models import Item
-from wembit.web.stash.queries import items
+from wembit.web.stash.queries import item_chosen, items
 
 from . import queries
 from .actions.keep_offer import keep_offer
@@ -29,6 +23,7 @@ from .actions.put_on_list import put_on_list
 from .actions.receive_order import receive_order
 from .actions.send_order import send_order
 from .actions.take_off_list import take_off_list
+from .forms import ArrivalForm, OfferForm, PacksForm, SendForm, SupplierForm
 from .tide_chart import chart
 
 if TYPE_CHECKING:
@@ -68,23 +63,14 @@ def item(request: Request, item_id: UUID) -> HttpResponse:
 
 @require_POST
 def to_list(request: Request) -> HttpResponse:
-    """Packs of offers of an item onto the lists of their suppliers: `pack_<offer>` = how many."""
-    packs, faults = {}, {}
-    for name, value in request.POST.dict().items():
-        if not name.startswith("pack_") or not value.strip():
-            continue
-        try:
-            packs[forms.UUIDField().clean(name[5:])] = forms.IntegerField(min_value=0).clean(value)
-        except forms.ValidationError:
-            faults["count"] = "Write a whole number of packs."
-    if not faults:
-        _, faults = tried(lambda: put_on_list(request.member, packs))
+    """Packs of offers of an item onto the lists of their suppliers."""
+    form = PacksForm(request)
+    _, faults = form.tried(lambda _: put_on_list(request.member, form.packs()))
     if faults:
-        try:
-            found = get_object_or_404(Item.objects.of(request.studio), pk=request.POST.get("item"))
-        except forms.ValidationError:
-            raise Http404 from None
-        context = tide_context(request) | {"tide": queries.tide_of(request.studio, found.pk)}
+        wanted = item_chosen(request.studio, request.POST.get("item", ""))
+        if wanted is None:
+            raise Http404
+        context = tide_context(request) | {"tide": queries.tide_of(request.studio, wanted.pk)}
         return again(request, "restock/restock.html", context, faults)
     messages.success(request, "On the list.")
     return redirect("restock:home", studio=request.studio.slug)
@@ -98,12 +84,7 @@ def off_list(request: Request, line_id: UUID) -> HttpResponse:
 
 @require_POST
 def send(request: Request, order_id: UUID) -> HttpResponse:
-    try:
-        expected = DayField(required=False).clean(request.POST.get("expected", ""))
-    except forms.ValidationError as fault:
-        messages.warning(request, fault.messages[0])
-        return redirect("restock:home", studio=request.studio.slug)
-    sent, faults = tried(lambda: send_order(request.member, order_id, expected))
+    sent, faults = SendForm(request).tried(lambda given: send_order(request.member, order_id, given["expected"]))
     if faults:
         messages.warning(request, next(iter(faults.values())))
     else:
@@ -131,19 +112,10 @@ def arrival(request: Request, order_id: UUID) -> HttpResponse:
     order_page = queries.order_of(request.studio, order_id)
     if request.method == "GET":
         return render(request, "restock/arrival.html", arrival_context(request, order_page))
-    parcels, faults = [], {}
-    for index, line in enumerate(order_page.lines):
-        try:
-            amount = amount_field(request.member, line.item.unit, required=False).clean(
-                request.POST.get(f"amount_{index}", "")
-            )
-        except forms.ValidationError as fault:
-            faults[f"amount_{index}"] = fault.messages[0]
-            continue
-        if amount:
-            drawer = request.POST.get(f"drawer_{index}", "")[:40]
-            parcels.append(Parcel(line.item_id, amount, request.POST.get(f"dye_lot_{index}", "")[:40], drawer))
+    rows = [ArrivalForm(request, row, line.item) for row, line in enumerate(order_page.lines)]
+    faults = {name: words for row in rows for name, words in row.faults.items()}
     if not faults:
+        parcels = [parcel for row in rows if (parcel := row.parcel())]
         _, faults = tried(lambda: receive_order(request.member, order_page.order.pk, parcels, press=press_of(request)))
         faults = {("amount_0" if key == "amount" else key): words for key, words in faults.items()}
     if faults:
@@ -178,51 +150,25 @@ def suppliers_again(request: Request, supplier_id: UUID | None, faults: dict) ->
 
 @require_POST
 def supplier(request: Request, supplier_id: UUID | None = None) -> HttpResponse:
-    days, postage, faults = 0, Decimal(0), {}
-    try:
-        days = forms.IntegerField(min_value=0, max_value=365).clean(request.POST.get("lead_days", ""))
-    except forms.ValidationError:
-        faults["lead_days"] = "Write whole days, 0 to 365."
-    try:
-        postage = price(request.POST.get("postage", "") or "0")
-    except ValueError as fault:
-        faults["postage"] = str(fault)
-    if not faults:
-        kept, faults = tried(
-            lambda: keep_supplier(
-                request.member,
-                name=request.POST.get("name", "")[:80],
-                lead_days=days,
-                postage=postage,
-                supplier_id=supplier_id,
-            )
+    kept, faults = SupplierForm(request).tried(
+        lambda given: keep_supplier(
+            request.member,
+            name=given["name"],
+            lead_days=given["lead_days"],
+            postage=given["postage"],
+            supplier_id=supplier_id,
         )
+    )
     return suppliers_again(request, supplier_id, faults) if faults else to_supplier(request, kept.pk)
-
-
-def price(text: str) -> Decimal:
-    """Money with two decimals, comma or point. Raises ValueError with words for a person."""
-    try:
-        value = to_cent(units.number(text))
-    except ValueError:
-        raise ValueError("Write the price as a number, like 4.90.") from None
-    if value >= 1_000_000:
-        raise ValueError("That is more than a million. Check the number.")
-    return value
 
 
 @require_POST
 def offer(request: Request, supplier_id: UUID) -> HttpResponse:
-    faults: dict = {}
-    try:
-        item_id = forms.UUIDField().clean(request.POST.get("item", ""))
-        found = get_object_or_404(Item.objects.of(request.studio), pk=item_id)
-        pack = amount_field(request.member, found.unit).clean(request.POST.get("pack", ""))
-        cost = price(request.POST.get("price", ""))
-    except forms.ValidationError as fault:
-        faults = {"pack": fault.messages[0]}
-    except ValueError as fault:
-        faults = {"price": str(fault)}
-    if not faults:
-        _, faults = tried(lambda: keep_offer(request.member, supplier_id, item_id, pack, cost))
+    form = OfferForm(request)
+
+    def keep(given: dict[str, Any]) -> None:
+        assert form.item is not None, "a form without an item is not valid"
+        keep_offer(request.member, supplier_id, form.item.pk, given["pack"], given["price"])
+
+    _, faults = form.tried(keep)
     return suppliers_again(request, supplier_id, faults) if faults else to_supplier(request, supplier_id)

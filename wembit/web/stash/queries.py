@@ -289,6 +289,15 @@ def item_named(studio: Studio, text: str) -> Item | None:
         return None
 
 
+def item_chosen(studio: Studio, text: str) -> Item | None:
+    """This studio's item of that id, as a form chose it; None for a text that is no id. Raises `Http404` for another's."""
+    try:
+        chosen = UUID(text.strip())
+    except ValueError:
+        return None
+    return get_object_or_404(Item.objects.of(studio), pk=chosen)
+
+
 def bags_of(item: Item) -> list[Lot]:
     """The bags of an item on the shelf, with `promised`."""
     return list(

@@ -4,23 +4,22 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from django import forms
 from django.contrib import messages
-from django.contrib.auth import authenticate
 from django.http import Http404
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.web.fields import weight_field
-from wembit.web.responses import again, faults_of, local_path, tried
+from wembit.web.errors import Refusal
+from wembit.web.responses import again, local_path, tried
 from wembit.web.studio.actions.change_member import change_role, remove_member
 from wembit.web.studio.actions.make_link import make_join_link, make_password_link
 from wembit.web.studio.actions.set_up import set_up, show_pinch
 
-from .models import ROLES, Member, Studio, time_zones
+from .forms import PinchForm, RoleForm, SettingsForm, SignInForm, choices_of
+from .models import ROLES, Member, User, time_zones
 from .queries import members, studios_of
 from .shared_tablet import IN_HAND, keep_hand
-from .sign_in_views import WRONG, SignInForm
+from .sign_in_views import WRONG, signed_in
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -28,14 +27,6 @@ if TYPE_CHECKING:
     from django.http import HttpResponse
 
     from wembit.web.request import Request
-
-
-class StudioForm(forms.ModelForm):
-    currency = forms.RegexField("^[A-Za-z]{3}$", error_messages={"invalid": "Write three letters, like EUR."})
-
-    class Meta:
-        model = Studio
-        fields = ["name", "timezone", "currency", "decimal_mark", "weight_unit", "length_unit"]
 
 
 @require_GET
@@ -49,38 +40,36 @@ def _house(request: Request) -> dict:
         "members": members(request.studio),
         "roles": ROLES,
         "zones": [(zone, zone) for zone in time_zones() if "/" in zone or zone == "UTC"],
-        "marks": Studio._meta.get_field("decimal_mark").choices,
-        "weights": Studio._meta.get_field("weight_unit").choices,
-        "lengths": Studio._meta.get_field("length_unit").choices,
+        "marks": choices_of("decimal_mark"),
+        "weights": choices_of("weight_unit"),
+        "lengths": choices_of("length_unit"),
         "my_studios": studios_of(request.member.user),
     }
 
 
 @require_POST
 def keep_settings(request: Request) -> HttpResponse:
-    form = StudioForm(request.POST)
-    if not form.is_valid():
-        return again(request, "studio/house.html", _house(request), faults_of(form))
-    set_up(request.member, **form.cleaned_data)
+    _, faults = SettingsForm(request).tried(lambda given: set_up(request.member, **given))
+    if faults:
+        return again(request, "studio/house.html", _house(request), faults)
     messages.success(request, "Kept.")
     return redirect("studio:house", studio=request.studio.slug)
 
 
 @require_POST
 def keep_pinch(request: Request) -> HttpResponse:
-    field = weight_field(request.member, required=False, most=50)
-    try:
-        ten = field.clean(request.POST.get("ten", ""))
-    except forms.ValidationError as fault:
-        return again(request, "studio/house.html", _house(request), {"ten": fault.messages[0]})
-    show_pinch(request.member, ten, keys_on=bool(request.POST.get("keys_on")))
+    _, faults = PinchForm(request).tried(
+        lambda given: show_pinch(request.member, given["ten"], keys_on=given["keys_on"])
+    )
+    if faults:
+        return again(request, "studio/house.html", _house(request), faults)
     messages.success(request, "Kept.")
     return redirect("studio:house", studio=request.studio.slug)
 
 
 @require_POST
 def invite(request: Request) -> HttpResponse:
-    token, faults = tried(lambda: make_join_link(request.member, request.POST.get("role", "")))
+    token, faults = RoleForm(request).tried(lambda given: make_join_link(request.member, given["role"]))
     if faults:
         return again(request, "studio/house.html", _house(request), faults)
     return render(request, "studio/house.html", {**_house(request), "link": _address(request, token), "for": "join"})
@@ -102,7 +91,7 @@ def _address(request: Request, token: str) -> str:
 
 @require_POST
 def role(request: Request, member_id: UUID) -> HttpResponse:
-    _, faults = tried(lambda: change_role(request.member, member_id, request.POST.get("role", "")))
+    _, faults = RoleForm(request).tried(lambda given: change_role(request.member, member_id, given["role"]))
     if faults:
         return again(request, "studio/house.html", _house(request), {"": next(iter(faults.values()))})
     return redirect("studio:house", studio=request.studio.slug)
@@ -131,11 +120,14 @@ def second_hand(request: Request) -> HttpResponse:
     """A second maker signs in on this tablet once, so that it can change hands with one touch."""
     if request.method == "GET":
         return render(request, "studio/second_hand.html")
-    form = SignInForm(request.POST)
-    if not form.is_valid():
-        return again(request, "studio/second_hand.html", {}, faults_of(form))
-    user = authenticate(request, username=form.cleaned_data["username"].lower(), password=form.cleaned_data["password"])
-    if user is None or not Member.objects.of(request.studio).filter(user=user).exists():
-        return again(request, "studio/second_hand.html", {}, {"password": WRONG})
+    user, faults = SignInForm(request).tried(lambda given: _of_this_studio(request, signed_in(request, given)))
+    if faults:
+        return again(request, "studio/second_hand.html", {}, faults)
     keep_hand(request, user)
     return redirect("today", studio=request.studio.slug)
+
+
+def _of_this_studio(request: Request, user: User) -> User:
+    if not Member.objects.of(request.studio).filter(user=user).exists():
+        raise Refusal(WRONG, "password")
+    return user

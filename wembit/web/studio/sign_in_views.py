@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django import forms
 from django.contrib import messages
 from django.contrib.auth import authenticate, login, logout
 from django.db import transaction
@@ -13,11 +12,13 @@ from django.shortcuts import redirect, render
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_http_methods, require_POST
 
-from wembit.web.responses import again, faults_of, tried
+from wembit.web.errors import Refusal
+from wembit.web.responses import again
 from wembit.web.studio.actions.follow_link import follow_link, new_user
 from wembit.web.studio.actions.found_studio import found_studio
 
-from .models import Studio, known_timezone
+from .forms import FirstForm, LinkForm, SignInForm
+from .models import Studio, User
 from .queries import any_studio, open_link, studios_of
 from .shared_tablet import keep_hand
 
@@ -25,18 +26,6 @@ if TYPE_CHECKING:
     from django.http import HttpRequest, HttpResponse
 
 WRONG = "That name and password do not go together. Try again; after eight times wait a quarter of an hour."
-
-
-class SignInForm(forms.Form):
-    username = forms.CharField(max_length=150, error_messages={"required": "Write the name you sign in with."})
-    password = forms.CharField(max_length=200, error_messages={"required": "Write your password."})
-
-
-class FirstForm(SignInForm):
-    studio_name = forms.CharField(max_length=80, error_messages={"required": "Give the studio a name."})
-    name = forms.CharField(max_length=80, required=False)
-    timezone = forms.CharField(max_length=60, validators=[known_timezone])
-    currency = forms.RegexField("^[A-Za-z]{3}$", error_messages={"invalid": "Write three letters, like EUR."})
 
 
 def door(request: HttpRequest) -> HttpResponse:
@@ -55,18 +44,23 @@ def door(request: HttpRequest) -> HttpResponse:
 def sign_in(request: HttpRequest) -> HttpResponse:
     if request.method == "GET":
         return render(request, "studio/sign_in.html", {"next": request.GET.get("next", "")})
-    form = SignInForm(request.POST)
-    context = {"next": request.POST.get("next", "")}
-    if not form.is_valid():
-        return again(request, "studio/sign_in.html", context, faults_of(form))
-    user = authenticate(request, username=form.cleaned_data["username"].lower(), password=form.cleaned_data["password"])
-    if user is None:
-        return again(request, "studio/sign_in.html", context, {"password": WRONG})
+    form = SignInForm(request)
+    user, faults = form.tried(lambda given: signed_in(request, given))
+    target = form.cleaned_data.get("next", "")
+    if faults:
+        return again(request, "studio/sign_in.html", {"next": target}, faults)
     login(request, user)
     keep_hand(request, user)
-    target = context["next"]
     safe = url_has_allowed_host_and_scheme(target, {request.get_host()}, require_https=request.is_secure())
     return redirect(target if target and safe else "door")
+
+
+def signed_in(request: HttpRequest, given: dict[str, Any]) -> User:
+    """Whose name and password these are. Raises `Refusal` when they go to nobody."""
+    user = authenticate(request, username=given["username"].lower(), password=given["password"])
+    if not isinstance(user, User):
+        raise Refusal(WRONG, "password")
+    return user
 
 
 @require_POST
@@ -82,11 +76,7 @@ def first_visit(request: HttpRequest) -> HttpResponse:
         raise Http404
     if request.method == "GET":
         return render(request, "studio/first_visit.html")
-    form = FirstForm(request.POST)
-    if not form.is_valid():
-        return again(request, "studio/first_visit.html", {}, faults_of(form))
-    given = form.cleaned_data
-    user, faults = tried(lambda: _found(given))
+    user, faults = FirstForm(request).tried(_found)
     if faults:
         return again(request, "studio/first_visit.html", {}, faults)
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")
@@ -111,13 +101,9 @@ def use_link(request: HttpRequest, token: str) -> HttpResponse:
     if request.method == "GET":
         return render(request, "studio/link.html", context)
     joining = request.user if link.purpose == link.JOIN and request.user.is_authenticated else None
-    user, faults = tried(
-        lambda: follow_link(
-            link,
-            username=request.POST.get("username", ""),
-            name=request.POST.get("name", ""),
-            password=request.POST.get("password", ""),
-            user=joining,
+    user, faults = LinkForm(request).tried(
+        lambda given: follow_link(
+            link, username=given["username"], name=given["name"], password=given["password"], user=joining
         )
     )
     if faults:

@@ -11,6 +11,8 @@ from wembit.web.errors import Refusal
 from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine
 from wembit.web.studio.models import MAKER, Member
 
+MOST_PACKS = 1000  # of one offer in one press
+
 
 @transaction.atomic
 def put_on_list(member: Member, packs: dict[UUID, int]) -> list[OrderLine]:
@@ -22,8 +24,8 @@ def put_on_list(member: Member, packs: dict[UUID, int]) -> list[OrderLine]:
     lines = []
     for offer_id, count in packs.items():
         offer = get_object_or_404(Offer.objects.of(member.studio).select_related("supplier"), pk=offer_id)
-        if count > 1000:
-            raise Refusal("That is more than 1000 packs. Check the number.", "count")
+        if count > MOST_PACKS:
+            raise Refusal(f"That is more than {MOST_PACKS} packs. Check the number.", "count")
         order, _ = Order.objects.get_or_create(studio=member.studio, supplier=offer.supplier, state=DRAFT)
         line, new = OrderLine.objects.get_or_create(
             order=order,

@@ -4,13 +4,12 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.colour.recipes import shares_of
-from wembit.web.errors import Refusal
+from wembit.web.decimals import decimal
 from wembit.web.idempotency import press_of
 from wembit.web.plan.queries import need_of, project_of, stand_ins_of
 from wembit.web.responses import again, tried
@@ -19,6 +18,7 @@ from wembit.web.restock.actions.card_and_use import card_and_use
 from wembit.web.studio.models import MAKER
 
 from .answering import answers
+from .forms import AcceptForm
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -51,27 +51,19 @@ def short(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
 def accept(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
     """Let another wool stand in, card a blend that does, or lay one thinly under."""
     request.member.must_be(MAKER)
-    given = request.POST
 
-    def do() -> Any:
-        try:
-            count = forms.IntegerField(min_value=1).clean(given.get("count", ""))
-            grams = forms.DecimalField(min_value=0, max_digits=9).clean(given.get("grams") or "0")
-            new: Any = None if given.get("recipe") else forms.UUIDField().clean(given.get("new", ""))
-        except forms.ValidationError:
-            raise Refusal("Choose an answer of the list. Load the page anew, it may have changed.") from None
-        press, seen = press_of(request), bool(given.get("seen"))
-        if given.get("recipe"):
+    def do(given: dict[str, Any]) -> Any:
+        press, seen, count = press_of(request), given["seen"], given["count"]
+        if given["recipe"]:
             return card_and_use(
-                request.member, project_id, item_id, shares_of(given["recipe"]), grams, seen=seen, count=count,
-                everywhere=bool(given.get("everywhere")), name=given.get("name", ""), press=press,
-                anyway=bool(given.get("anyway")),
+                request.member, project_id, item_id, shares_of(given["recipe"]), decimal(given["grams"] or 0), seen=seen,
+                count=count, everywhere=given["everywhere"], name=given["name"], press=press, anyway=given["anyway"],
             )  # fmt: skip
-        if given.get("under"):
-            return lay_thinly(request.member, project_id, item_id, new, count=count, key=press.key)
-        return use_instead(request.member, project_id, item_id, new, seen=seen, count=count, key=press.key)
+        if given["under"]:
+            return lay_thinly(request.member, project_id, item_id, given["new"], count=count, key=press.key)
+        return use_instead(request.member, project_id, item_id, given["new"], seen=seen, count=count, key=press.key)
 
-    made, faults = tried(do)
+    made, faults = AcceptForm(request).tried(do)
     if faults:
         faults = {"anyway" if key == "anyway" else "": words for key, words in faults.items()}
         return again(request, "restock/answers/answers.html", answers_context(request, project_id, item_id), faults)

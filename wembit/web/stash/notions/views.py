@@ -4,21 +4,18 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods
 
 from wembit.core.craft.cutter_shapes import CUTTERS, SECTIONS
-from wembit.core.tables import number
-from wembit.web.errors import Refusal
-from wembit.web.fields import length_field
-from wembit.web.responses import again, tried
+from wembit.web.responses import again
 from wembit.web.stash import queries
 from wembit.web.stash.actions.describe_item import describe_item
 from wembit.web.stash.models import Item
 from wembit.web.studio.models import MAKER
 
+from .forms import NotionForm
 from .notion_chart import draw_notion, kinds
 
 if TYPE_CHECKING:
@@ -56,37 +53,9 @@ def notion(request: Request, notion_id: UUID) -> HttpResponse:
     if request.method == "GET":
         return render(request, "stash/notions/notions.html", notions_context(request, found))
     request.member.must_be(MAKER)
-    _, faults = tried(lambda: describe_item(request.member, notion_id, **_said(request, found)))
+    form = NotionForm(request, found)
+    _, faults = form.tried(lambda _: describe_item(request.member, notion_id, **form.told()))
     if faults:
         return again(request, "stash/notions/notions.html", notions_context(request, found), faults)
     messages.success(request, "Kept.")
     return redirect("stash:notion", studio=request.studio.slug, notion_id=notion_id)
-
-
-def _said(request: Request, item: Item) -> dict:
-    """Size and what tells this notion from others. Raises `Refusal`."""
-    given, told, size = request.POST, dict(item.told), item.size_mm
-    if item.notion != "needle":
-        try:
-            size = length_field(request.studio, required=False, most=1000, least=0.01).clean(given.get("size", ""))
-        except forms.ValidationError as fault:
-            raise Refusal(fault.messages[0], "size") from None
-    else:
-        try:
-            gauge = number(given.get("gauge", ""))
-        except ValueError:
-            gauge = -1
-        if gauge is not None and not 10 <= gauge <= 60:
-            raise Refusal("Write the gauge as on the packet, like 36, 38 or 40.", "gauge")
-        told |= {
-            "gauge": gauge,
-            "section": given.get("section", ""),
-            "mark": given.get("mark", "").replace("\0", "")[:30].strip(),
-        }
-        if told["section"] and told["section"] not in SECTIONS:
-            raise Refusal("Choose how the blade looks across.", "section")
-    if item.notion in ("cutter", "stencil"):
-        if given.get("outline") and given["outline"] not in CUTTERS:
-            raise Refusal("Choose an outline of the list.", "outline")
-        told["outline"] = given.get("outline", "")
-    return {"size_mm": size, "told": {name: value for name, value in told.items() if value}}

@@ -5,7 +5,6 @@ from __future__ import annotations
 from decimal import Decimal
 from typing import TYPE_CHECKING
 
-from django import forms
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
@@ -13,12 +12,10 @@ from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.colour.conversions import GREY, HUES
-from wembit.core.craft.materials import FORMS
 from wembit.web import numbers
 from wembit.web.errors import Refusal
-from wembit.web.fields import amount_field, weight_field
 from wembit.web.idempotency import press_of
-from wembit.web.responses import again, faults_of, page, tried
+from wembit.web.responses import again, page, tried
 from wembit.web.stash import queries
 from wembit.web.stash.actions.describe import describe
 from wembit.web.stash.actions.describe_item import describe_item
@@ -29,20 +26,21 @@ from wembit.web.stash.actions.put_back import put_back
 from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.split import split
 from wembit.web.stash.actions.undo import undo
-from wembit.web.stash.models import FIBRE, Item, Lot
+from wembit.web.stash.models import Lot
 from wembit.web.uploads import cleaned
 
+from .forms import FORM_CHOICES, AmountForm, DescribeForm, MergeForm, UndoForm
 from .shelf_chart import GROUPS, PX2_PER_GRAM, boards, draw, step_chart
 from .wool_forms import drawings
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
     from typing import Any
     from uuid import UUID
 
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
 
-FORM_CHOICES = [(key, form.name) for key, form in FORMS.items()]
 MOST_SHOWN = 80  # bags drawn at once; more come as one scrolls
 
 
@@ -165,17 +163,14 @@ def lot_done(request: Request, lot_id: UUID, said: str) -> HttpResponse:
     return redirect("stash:lot", studio=request.studio.slug, lot_id=lot_id)
 
 
-def _on_lot(request: Request, lot_id: UUID, do: Any, said: str, *, zero: bool = False) -> Any:
+def _on_lot(request: Request, lot_id: UUID, do: Callable[[Lot, dict[str, Any]], Any], said: str) -> HttpResponse:
     """Read an amount, do something with the lot, answer with its tray."""
     found = queries.lot_of(request.studio, lot_id)
-    try:
-        amount = amount_field(request.member, found.item.unit, found.item).clean(request.POST.get("amount", ""))
-    except forms.ValidationError as fault:
-        return lot_again(request, found, {"amount": fault.messages[0]}, doing=request.POST.get("doing", ""))
+    form = AmountForm(request, found.item)
     before = queries.promised_to(found.item_id)
-    _, faults = tried(lambda: do(found, amount))
+    _, faults = form.tried(lambda given: do(found, given))
     if faults:
-        return lot_again(request, found, faults, doing=request.POST.get("doing", ""))
+        return lot_again(request, found, faults, doing=form.cleaned_data.get("doing", ""))
     after = queries.promised_to(found.item_id)
     for whose in sorted(name for name in before if after.get(name, 0) < before[name]):
         lost = " ".join(numbers.amount(before[whose] - after.get(whose, 0), found.item.unit, request.studio))
@@ -185,47 +180,46 @@ def _on_lot(request: Request, lot_id: UUID, do: Any, said: str, *, zero: bool = 
 
 @require_POST
 def take(request: Request, lot_id: UUID) -> HttpResponse:
-    def do(found: Any, amount: Any) -> Any:
-        broken = queries.promises_broken_by(found, amount)
-        if broken and not request.POST.get("anyway"):
+    def do(lot: Lot, given: dict[str, Any]) -> Any:
+        broken = queries.promises_broken_by(lot, given["amount"])
+        if broken and not given["anyway"]:
             names = " and ".join(sorted({promise.whose for promise in broken}))
             raise Refusal(
                 f"That is promised to {names}. Take less, or press Take again to take it all the same.", "anyway"
             )
-        return pull(request.member, found.pk, amount, press=press_of(request))
+        return pull(request.member, lot.pk, given["amount"], press=press_of(request))
 
     return _on_lot(request, lot_id, do, "Taken.")
 
 
 @require_POST
 def give_back(request: Request, lot_id: UUID) -> HttpResponse:
-    return _on_lot(
-        request, lot_id, lambda lot, n: put_back(request.member, lot.pk, n, press=press_of(request)), "Put back."
-    )
+    def do(lot: Lot, given: dict[str, Any]) -> Any:
+        return put_back(request.member, lot.pk, given["amount"], press=press_of(request))
+
+    return _on_lot(request, lot_id, do, "Put back.")
 
 
 @require_POST
 def weigh(request: Request, lot_id: UUID) -> HttpResponse:
-    return _on_lot(
-        request,
-        lot_id,
-        lambda lot, n: recount(request.member, lot.pk, n, press=press_of(request)),
-        "The book is true again.",
-    )
+    def do(lot: Lot, given: dict[str, Any]) -> Any:
+        return recount(request.member, lot.pk, given["amount"], press=press_of(request))
+
+    return _on_lot(request, lot_id, do, "The book is true again.")
 
 
 @require_POST
 def split_lot(request: Request, lot_id: UUID) -> HttpResponse:
-    return _on_lot(
-        request, lot_id, lambda lot, n: split(request.member, lot.pk, n, press=press_of(request)), "Two bags now."
-    )
+    def do(lot: Lot, given: dict[str, Any]) -> Any:
+        return split(request.member, lot.pk, given["amount"], press=press_of(request))
+
+    return _on_lot(request, lot_id, do, "Two bags now.")
 
 
 @require_POST
 def throw_away(request: Request, lot_id: UUID) -> HttpResponse:
-    def do(lot: Lot, amount: Any) -> Any:
-        why = request.POST.get("why", "")[:120]
-        return discard(request.member, lot.pk, amount, press=press_of(request), why=why)
+    def do(lot: Lot, given: dict[str, Any]) -> Any:
+        return discard(request.member, lot.pk, given["amount"], press=press_of(request), why=given["why"])
 
     return _on_lot(request, lot_id, do, "Thrown away.")
 
@@ -233,91 +227,40 @@ def throw_away(request: Request, lot_id: UUID) -> HttpResponse:
 @require_POST
 def merge_lot(request: Request, lot_id: UUID) -> HttpResponse:
     found = queries.lot_of(request.studio, lot_id)
-    try:
-        into = forms.UUIDField().clean(request.POST.get("into", ""))
-    except forms.ValidationError:
-        return lot_again(request, found, {"into": "Choose the bag it goes into."}, doing="merge")
-    _, faults = tried(lambda: merge(request.member, found.pk, into, press=press_of(request)))
+    form = MergeForm(request)
+    _, faults = form.tried(lambda given: merge(request.member, found.pk, given["into"], press=press_of(request)))
     if faults:
         return lot_again(request, found, faults, doing="merge")
-    return lot_done(request, into, "One bag now.")
+    return lot_done(request, form.cleaned_data["into"], "One bag now.")
 
 
 @require_POST
 def take_back(request: Request, entry_id: UUID) -> HttpResponse:
     """Take back one line of a lot's ledger."""
-    lot_id = request.POST.get("lot", "")
+    form = UndoForm(request)
     _, faults = tried(lambda: undo(request.member, press=press_of(request), entry_id=entry_id))
     if faults:
         messages.warning(request, next(iter(faults.values())))
     else:
         messages.success(request, "Taken back.")
-    try:
-        found = queries.lot_of(request.studio, forms.UUIDField().clean(lot_id))
-    except forms.ValidationError:
-        raise Http404 from None
+    if not form.is_valid():
+        raise Http404
+    found = queries.lot_of(request.studio, form.cleaned_data["lot"])
     return redirect("stash:lot", studio=request.studio.slug, lot_id=found.pk)
-
-
-class DescribeForm(forms.Form):
-    srgb = forms.RegexField("^#[0-9a-fA-F]{6}$", required=False, error_messages={"invalid": "A colour like #6f7d43."})
-    dye_lot = forms.CharField(max_length=40, required=False)
-    drawer = forms.CharField(max_length=40, required=False)
-    name = forms.CharField(max_length=80, required=False)
-    breed = forms.ChoiceField(required=False)  # of the studio's own, too
-    form = forms.ChoiceField(choices=FORM_CHOICES, required=False)
-
-    def __init__(self, given: Any, studio: Studio) -> None:
-        super().__init__(given)
-        self.fields["breed"] = forms.ChoiceField(required=False, choices=queries.breed_choices(studio))
 
 
 @require_POST
 def describe_lot(request: Request, lot_id: UUID) -> HttpResponse:
     """What the bag is: colour, dye lot, drawer, picture; and its item: name, breed, form, least amount, grams a metre."""
     found = queries.lot_of(request.studio, lot_id)
-    form = DescribeForm(request.POST, request.studio)
-    faults = {} if form.is_valid() else faults_of(form)
-    amounts = _amounts(request, found.item, faults)
-    if faults:
-        return lot_again(request, found, faults, doing="describe")
-    said = amounts | _names(form.cleaned_data, found.item)
-    if "name" not in request.POST:
-        del said["name"]
+    form = DescribeForm(request, found.item)
 
-    def do() -> None:
-        given = form.cleaned_data
+    def do(given: dict[str, Any]) -> None:
         photo = cleaned(request.FILES.get("photo"), request.studio)
-        srgb = given["srgb"] if request.POST.get("has_colour") else ""
-        describe(request.member, found.pk, srgb=srgb, dye_lot=given["dye_lot"], drawer=given["drawer"], photo=photo)
-        describe_item(request.member, found.item_id, **said)
+        describe(request.member, found.pk, **form.bag(), photo=photo)
+        describe_item(request.member, found.item_id, **form.told())
 
-    _, faults = tried(do)
+    _, faults = form.tried(do)
     if faults:
         return lot_again(request, found, faults, doing="describe")
     return lot_done(request, found.pk, "Kept.")
-
-
-def _amounts(request: Request, item: Item, faults: dict[str, str]) -> dict[str, Any]:
-    """The least amount, and of a fibre what a metre weighs. Adds to `faults`."""
-    fields = {"minimum": amount_field(request.member, item.unit, required=False)}
-    if item.kind == FIBRE:
-        fields["linear_g_m"] = weight_field(request.member, required=False)
-    said = {}
-    for name, field in fields.items():
-        try:
-            said[name] = field.clean(request.POST.get(name, ""))
-        except forms.ValidationError as fault:
-            faults[name] = fault.messages[0]
-    return said | {"minimum": said.get("minimum") or 0}
-
-
-def _names(given: dict, item: Item) -> dict[str, Any]:
-    """The item's name, and of a fibre its breed and form where they are chosen."""
-    said = {"name": given["name"]}
-    if item.kind == FIBRE:
-        if chosen := given["breed"]:
-            said |= queries.breed_fields(chosen)
-        if chosen := given["form"]:
-            said["form"] = chosen
-    return said

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from decimal import Decimal
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
-from django import forms
 from django.contrib import messages
 from django.http import Http404
 from django.shortcuts import redirect, render
@@ -14,10 +13,9 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.core.stock.recounting import explained
-from wembit.web import clock, numbers
-from wembit.web.fields import DayField, amount_field
+from wembit.web import numbers
 from wembit.web.idempotency import press_of
-from wembit.web.responses import again, tried
+from wembit.web.responses import again
 from wembit.web.stash.actions.keep_reminder import keep_reminder
 from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.tick_reminder import tick_reminder
@@ -28,6 +26,7 @@ from wembit.web.stash.shelf.wool_forms import drawings
 from wembit.web.studio.models import MAKER
 
 from . import queries
+from .forms import ReminderForm, WeighForm
 
 if TYPE_CHECKING:
     from django.http import HttpResponse
@@ -83,15 +82,17 @@ def place(request: Request, drawer_id: UUID | None = None) -> HttpResponse:
         return render(request, "stash/walk/walk_end.html" if done else "stash/walk/walk_place.html", context)
     request.member.must_be(MAKER)
     lot = context["lot"]
-    try:
-        found = amount_field(request.member, lot.item.unit, required=False).clean(request.POST.get("amount", ""))
-    except forms.ValidationError as fault:
-        return again(request, "stash/walk/walk_place.html", context, {"amount": fault.messages[0]})
-    if found is not None:
-        _, faults = tried(lambda: recount(request.member, lot.pk, found, press=press_of(request)))
-        if faults:
-            return again(request, "stash/walk/walk_place.html", context, faults)
-        _say(request, lot, found)
+    form = WeighForm(request, lot.item)
+
+    def weigh(given: dict[str, Any]) -> None:
+        if given["amount"] is not None:
+            recount(request.member, lot.pk, given["amount"], press=press_of(request))
+
+    _, faults = form.tried(weigh)
+    if faults:
+        return again(request, "stash/walk/walk_place.html", context, faults)
+    if (amount := form.cleaned_data["amount"]) is not None:
+        _say(request, lot, amount)
     after = context["after"].pk if context["after"] else "end"
     where = ("stash:walk_place", [drawer_id]) if drawer_id else ("stash:walk_nowhere", [])
     return redirect(f"{reverse(where[0], args=[request.studio.slug, *where[1]])}?bag={after}")
@@ -112,22 +113,15 @@ def _say(request: Request, lot: Lot, found: Decimal) -> None:
 @require_POST
 def new_reminder(request: Request) -> HttpResponse:
     request.member.must_be(MAKER)
-    faults: dict[str, str] = {}
-    due, every = clock.today(request.studio), 0
-    try:
-        due = DayField().clean(request.POST.get("due", ""))
-    except forms.ValidationError as fault:
-        faults["due"] = fault.messages[0]
-    try:
-        every = (
-            forms.IntegerField(min_value=0, max_value=9999, required=False).clean(request.POST.get("every_days", ""))
-            or 0
+    _, faults = ReminderForm(request).tried(
+        lambda given: keep_reminder(
+            request.member,
+            given["words"],
+            given["due"],
+            every_days=given["every_days"] or 0,
+            drawer=given["drawer"],
         )
-    except forms.ValidationError:
-        faults["every_days"] = "Write whole days, 0 for once."
-    if not faults:
-        words, drawer = request.POST.get("words", ""), request.POST.get("drawer", "")[:40]
-        _, faults = tried(lambda: keep_reminder(request.member, words, due, every_days=every, drawer=drawer))
+    )
     if faults:
         return again(request, "stash/walk/walk.html", home_context(request), faults)
     messages.success(request, "Kept.")

@@ -1,0 +1,94 @@
+"""What the forms of an order, of its delivery and of a supplier say."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
+from uuid import UUID
+
+from wembit.web.fields import DayField, PriceField, TextField, WholeField, amount_field
+from wembit.web.forms import RowForm, StudioForm
+from wembit.web.numbers import GRAMS
+from wembit.web.stash import queries as stash
+from wembit.web.stash.actions.receive import Parcel
+
+from .actions.put_on_list import MOST_PACKS
+
+if TYPE_CHECKING:
+    from wembit.web.request import Request
+    from wembit.web.stash.models import Item
+
+LEAD_DAYS = "Write whole days, 0 to 365."
+PACK = "pack_"
+PACKS = f"Write a whole number of packs, at most {MOST_PACKS}."
+
+
+class PacksForm(StudioForm):
+    """So many packs of each offer: `pack_<offer>`; an empty field is none. All faults stand under `count`."""
+
+    def __init__(self, request: Request) -> None:
+        super().__init__(request)
+        self.offers = {name: offer for name in self.data if (offer := _offer(name))}
+        for name in self.offers:
+            self.fields[name] = WholeField(
+                0, MOST_PACKS, f"Write a whole number of packs, at most {MOST_PACKS}.", required=False
+            )
+
+    @property
+    def faults(self) -> dict[str, str]:
+        return {"count": PACKS} if self.errors else {}
+
+    def packs(self) -> dict[UUID, int]:
+        """How many packs of which offer."""
+        return {offer: self.cleaned_data[name] or 0 for name, offer in self.offers.items()}
+
+
+def _offer(name: str) -> UUID | None:
+    """The offer whose packs a field of this name counts."""
+    try:
+        return UUID(name.removeprefix(PACK)) if name.startswith(PACK) else None
+    except ValueError:
+        return None
+
+
+class SendForm(StudioForm):
+    expected = DayField(required=False)
+
+
+class ArrivalForm(RowForm):
+    """What came of one line of an order; an empty amount is nothing."""
+
+    dye_lot = TextField(40)
+    drawer = TextField(40)
+
+    def __init__(self, request: Request, row: int, item: Item) -> None:
+        super().__init__(request, row)
+        self.item = item
+        self.fields["amount"] = amount_field(request.member, item.unit, required=False)
+
+    def parcel(self) -> Parcel | None:
+        """What came, as the action takes it; None for nothing. The row must be valid."""
+        given = self.cleaned_data
+        return Parcel(self.item.pk, given["amount"], given["dye_lot"], given["drawer"]) if given["amount"] else None
+
+
+class SupplierForm(StudioForm):
+    name = TextField(80)
+    lead_days = WholeField(0, 365, LEAD_DAYS)
+    postage = PriceField(required=False)
+
+
+class OfferForm(StudioForm):
+    """A pack of an item and its price; the pack is read in the item's unit."""
+
+    price = PriceField()
+
+    def __init__(self, request: Request) -> None:
+        super().__init__(request)
+        self.item = stash.item_chosen(request.studio, self.data.get("item", ""))
+        self.fields["pack"] = amount_field(request.member, self.item.unit if self.item else GRAMS)
+
+    def clean(self) -> dict[str, Any]:
+        if self.item is None:
+            self.errors.pop("pack", None)
+            self.add_error("pack", "Choose what the pack holds.")
+        return self.cleaned_data
