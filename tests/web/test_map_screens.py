@@ -195,8 +195,8 @@ def test_a_studio_cards_in_its_own_way(client, studio, greens, owner):
 
 @pytest.mark.parametrize(
     ("change", "said"),
-    [({"blends": "felt"}, "one form"), ({"fibres": "9"}, "2 to 4"), ({"parts": "2.5", "fibres": "3"}, "as many parts"),
-     ({"loss": "80"}, "0 to 50"), ({"loss": "some"}, "Write whole numbers")],
+    [({"blends": "felt"}, "one form"), ({"fibres": "9"}, "2 to 4"), ({"parts": "2", "fibres": "3"}, "as many parts"),
+     ({"parts": "2.5"}, "whole numbers"), ({"loss": "80"}, "0 to 50"), ({"loss": "some"}, "in per cent")],
 )  # fmt: skip
 def test_a_way_of_carding_that_cannot_be_is_told(client, greens, change, said):
     given = {"blends": "tops", "fibres": "3", "parts": "8", "loss": "3"} | change

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.core.exceptions import ValidationError
+from django.core.validators import ProhibitNullCharactersValidator
 
 from wembit.core import units
 from wembit.web.decimals import to_cent, to_step
@@ -133,6 +134,14 @@ class ChosenField(forms.ChoiceField):
     def __init__(self, choices: Iterable[Any], words: str, *, required: bool = False) -> None:
         pairs = [each if isinstance(each, tuple) else (each, each) for each in choices]
         super().__init__(choices=pairs, required=required, error_messages={"required": words, "invalid_choice": words})
+
+
+class PatternField(forms.RegexField):
+    """Words of one pattern; `words` are its only fault."""
+
+    def __init__(self, pattern: str, words: str, *, required: bool = False) -> None:
+        super().__init__(pattern, required=required, error_messages={"required": words, "invalid": words})
+        self.validators = [each for each in self.validators if not isinstance(each, ProhibitNullCharactersValidator)]
 
 
 class IdField(forms.UUIDField):

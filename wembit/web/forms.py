@@ -10,7 +10,7 @@ from django import forms
 from .responses import tried
 
 if TYPE_CHECKING:
-    from django.http import HttpRequest
+    from django.http import HttpRequest, QueryDict
 
     from wembit.web.request import Request
 
@@ -18,8 +18,8 @@ if TYPE_CHECKING:
 class PageForm(forms.Form):
     """What a page sends. Only the fields that it sent are in `sent`; what it did not send is not changed."""
 
-    def __init__(self, request: HttpRequest, **options: Any) -> None:
-        super().__init__(request.POST, request.FILES, **options)
+    def __init__(self, request: HttpRequest, data: QueryDict | None = None, **options: Any) -> None:
+        super().__init__(request.POST if data is None else data, request.FILES, **options)
 
     @property
     def faults(self) -> dict[str, str]:

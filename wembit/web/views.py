@@ -14,6 +14,7 @@ from django.http import FileResponse, Http404, HttpResponse, HttpResponseRedirec
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
+from wembit.web.asked import words_in
 from wembit.web.fields import hand_of, read
 from wembit.web.stash.actions.undo import undo
 from wembit.web.stash.models import RECOUNT
@@ -55,7 +56,7 @@ def understood(request: Request) -> HttpResponse:
 @require_GET
 def find(request: Request) -> HttpResponse:
     """Anything of the studio by a few letters."""
-    words = request.GET.get("words", "")[:80]
+    words = words_in(request.GET.get("words", ""))
     context = {"words": words, "found": found(request.studio, words)}
     return render(request, "_found.html" if request.htmx else "find.html", context)
 

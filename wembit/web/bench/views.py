@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
+from wembit.web.asked import id_in
 from wembit.web.bench.models import PieceLayer
 from wembit.web.errors import Refusal
 from wembit.web.figures.queries import part_of
@@ -100,11 +100,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
 @require_GET
 def making(request: Request, making_id: UUID) -> HttpResponse:
     line = queries.making_of(request.studio, making_id)
-    wanted = forms.UUIDField(required=False)
-    try:
-        layer_id = wanted.clean(request.GET.get("layer", ""))
-    except forms.ValidationError:
-        layer_id = None
+    layer_id = id_in(request.GET.get("layer", ""))
     return page(request, "bench/making.html", "bench/_hand.html", making_context(request, line, layer_id))
 
 

@@ -17,6 +17,7 @@ from django.shortcuts import get_object_or_404
 from wembit.core.colour.conversions import GREY, HUES
 from wembit.core.craft.materials import BREEDS, FORMS
 from wembit.web import clock
+from wembit.web.asked import id_in
 from wembit.web.stash.models import LotQuerySet
 
 from .models import (
@@ -283,19 +284,14 @@ def item_names(studio: Studio) -> list[str]:
 
 def item_named(studio: Studio, text: str) -> Item | None:
     """This studio's item of that id; None for any other text."""
-    try:
-        return Item.objects.of(studio).filter(pk=UUID(text)).first()
-    except ValueError:
-        return None
+    named = id_in(text)
+    return Item.objects.of(studio).filter(pk=named).first() if named else None
 
 
 def item_chosen(studio: Studio, text: str) -> Item | None:
     """This studio's item of that id, as a form chose it; None for a text that is no id. Raises `Http404` for another's."""
-    try:
-        chosen = UUID(text.strip())
-    except ValueError:
-        return None
-    return get_object_or_404(Item.objects.of(studio), pk=chosen)
+    chosen = id_in(text)
+    return get_object_or_404(Item.objects.of(studio), pk=chosen) if chosen else None
 
 
 def bags_of(item: Item) -> list[Lot]:

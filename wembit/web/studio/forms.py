@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django import forms
-
-from wembit.web.fields import ChosenField, TextField, tick_field, weight_field
+from wembit.web.fields import ChosenField, PatternField, TextField, tick_field, weight_field
 from wembit.web.forms import PageForm, StudioForm
 
 from .models import ROLES, Studio, known_timezone
@@ -15,12 +13,11 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
 
 
-class CurrencyField(forms.RegexField):
+class CurrencyField(PatternField):
     """Three letters."""
 
     def __init__(self) -> None:
-        words = "Write three letters, like EUR."
-        super().__init__("^[A-Za-z]{3}$", error_messages={"invalid": words, "required": words})
+        super().__init__("^[A-Za-z]{3}$", "Write three letters, like EUR.", required=True)
 
 
 class ZoneField(TextField):

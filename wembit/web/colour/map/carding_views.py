@@ -3,29 +3,27 @@
 from __future__ import annotations
 
 import zlib
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import numpy as np
 from django.contrib import messages
-from django.core.exceptions import ValidationError
 from django.http import Http404
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.colour.tuft import PASSES, tuft
 from wembit.core.craft.materials import LOSS_CARDING
-from wembit.core.tables import number
 from wembit.web.colour.recipes import shares_of
 from wembit.web.errors import Refusal
-from wembit.web.fields import weight_field
 from wembit.web.idempotency import press_of
-from wembit.web.responses import again, tried
+from wembit.web.responses import again
 from wembit.web.stash.actions.blend import blend
 from wembit.web.stash.actions.keep_carding import keep_carding
 from wembit.web.stash.queries import lot_of
 from wembit.web.stash.swatch import curve_of
 from wembit.web.studio.models import MAKER
 
+from .forms import CardForm, HabitsForm
 from .views import map_context
 
 if TYPE_CHECKING:
@@ -40,32 +38,26 @@ FIELDS = {"amount": "card_grams", "grams": "card_grams", "form": "into", "loss":
 def card(request: Request) -> HttpResponse:
     """Make a bag of a recipe; the map comes back with what is wrong."""
     request.member.must_be(MAKER)
-    faults: dict[str, str] = {}
-    made: Any = None
-    try:
-        grams = weight_field(request.member, least=0.01).clean(request.POST.get("card_grams", ""))
-    except ValidationError as fault:
-        faults["card_grams"] = fault.messages[0]
-    if not faults:
-
-        def do() -> Any:
-            return blend(
-                request.member,
-                shares_of(request.POST.get("recipe", "")),
-                grams,
-                name=request.POST.get("name", "")[:80],
-                form=request.POST.get("into", ""),
-                press=press_of(request),
-                loss=request.studio.habits.get("carding_loss", LOSS_CARDING),
-                drawer=request.POST.get("drawer_name", "")[:40],
-                anyway=bool(request.POST.get("anyway")),
-            )
-
-        made, faults = tried(do)
+    form = CardForm(request)
+    made, faults = form.tried(
+        lambda given: blend(
+            request.member,
+            shares_of(given["recipe"]),
+            given["card_grams"],
+            name=given["name"],
+            form=given["into"],
+            press=press_of(request),
+            loss=request.studio.habits.get("carding_loss", LOSS_CARDING),
+            drawer=given["drawer_name"],
+            anyway=given["anyway"],
+        )
+    )
     if faults:
         context, _ = map_context(request)
         faults = {FIELDS.get(key, key): words for key, words in faults.items()}
-        return again(request, "colour/map/map.html", {**context, "carding": request.POST.get("recipe", "")}, faults)
+        return again(
+            request, "colour/map/map.html", {**context, "carding": form.cleaned_data.get("recipe", "")}, faults
+        )
     messages.success(request, f"{made.lot.item.name} is on the shelf. When it is carded, tell its real colour here.")
     return redirect("stash:lot", studio=request.studio.slug, lot_id=made.lot.pk)
 
@@ -96,22 +88,19 @@ def drawn_tuft(request: Request, recipe: str) -> HttpResponse:
 def habits(request: Request) -> HttpResponse:
     """How this studio cards: the forms that go together, the limits of a recipe, the loss."""
     request.member.must_be(MAKER)
-    given, faults = request.POST, {}
-    try:
-        numbers_ = [number(given.get(name, "")) for name in ("fibres", "parts", "loss")]
-    except ValueError:
-        numbers_ = []
-    told = [value for value in numbers_ if value is not None]
-    if len(told) != 3:
-        faults["loss"] = "Write whole numbers of fibres and parts, and the loss in per cent."
-    else:
-        fibres, parts, loss = told
-        chosen = given.getlist("blends")
-        _, faults = tried(
-            lambda: keep_carding(request.member, chosen, fibres=int(fibres), parts=int(parts), loss_percent=loss)
+    form = HabitsForm(request)
+    _, faults = form.tried(
+        lambda given: keep_carding(
+            request.member,
+            given["blends"],
+            fibres=given["fibres"],
+            parts=given["parts"],
+            loss_percent=given["loss"],
         )
+    )
     if faults:
         context, _ = map_context(request)
-        return again(request, "colour/map/map.html", {**context, "chosen_blends": given.getlist("blends")}, faults)
+        chosen = form.cleaned_data.get("blends", [])
+        return again(request, "colour/map/map.html", {**context, "chosen_blends": chosen}, faults)
     messages.success(request, "Kept.")
     return redirect("colour:home", studio=request.studio.slug)

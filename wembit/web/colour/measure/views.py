@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_http_methods
@@ -23,6 +22,7 @@ from wembit.web.studio.models import MAKER
 from wembit.web.uploads import cleaned
 
 from .colour_form import nudges, told_by_instrument, told_by_picture, told_in_words
+from .forms import SpotsForm, TellForm
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -33,7 +33,6 @@ if TYPE_CHECKING:
     from wembit.web.stash.models import Lot
 
 NEIGHBOURS = 8
-SPOTS = ("card_x", "card_y", "wool_x", "wool_y")
 
 
 def tell_context(request: Request, lot: Lot) -> dict:
@@ -67,9 +66,10 @@ def tell(request: Request, lot_id: UUID) -> HttpResponse:
     if request.method == "GET":
         return render(request, "colour/measure/tell.html", tell_context(request, lot))
     request.member.must_be(MAKER)
-    way = request.POST.get("do", "")
+    form = TellForm(request)
+    way = form.cleaned_data["do"] if form.is_valid() else ""
     if way == "read":
-        reading, faults = tried(lambda: told_by_picture(lot, *_spots(request)))
+        reading, faults = SpotsForm(request).tried(lambda given: told_by_picture(lot, *_spots(given)))
         if faults:
             return again(request, "colour/measure/tell.html", tell_context(request, lot), faults)
         context = {**tell_context(request, lot), "reading": reading, "kept": request.POST}
@@ -79,31 +79,23 @@ def tell(request: Request, lot_id: UUID) -> HttpResponse:
         if not faults:
             return redirect("colour:tell", studio=request.studio.slug, lot_id=lot.pk)
     else:
-        _, faults = tried(lambda: tell_colour(request.member, lot_id, _fields(request, way)))
+        _, faults = form.tried(lambda given: tell_colour(request.member, lot_id, _told(request, given)))
         if not faults:
             messages.success(request, f"{lot.item.name} has its colour.")
             return redirect("stash:lot", studio=request.studio.slug, lot_id=lot.pk)
     return again(request, "colour/measure/tell.html", tell_context(request, lot), faults)
 
 
-def _spots(request: Request) -> Any:
-    """Where wool and card were touched, and which card it is. Raises `Refusal`."""
-    try:
-        found = {
-            name: forms.FloatField(min_value=0, max_value=20_000).clean(request.POST.get(name, "")) for name in SPOTS
-        }
-    except forms.ValidationError:
-        raise Refusal("Touch the card in the picture, then the wool.", "card") from None
-    kind = request.POST.get("kind", "white")
-    if kind not in CARDS:
-        raise Refusal("Choose which card it is.", "kind")
-    return (found["wool_x"], found["wool_y"]), (found["card_x"], found["card_y"]), kind
+def _spots(given: dict[str, Any]) -> Any:
+    """Where wool and card were touched, and which card it is."""
+    return (given["wool_x"], given["wool_y"]), (given["card_x"], given["card_y"]), given["kind"] or "white"
 
 
-def _fields(request: Request, way: str) -> dict:
-    if way == "instrument":
+def _told(request: Request, given: dict[str, Any]) -> dict:
+    """The colour of an instrument's table, or that of the words. Raises `Refusal`."""
+    if given["do"] == "instrument":
         return told_by_instrument(request.FILES.get("table"))
-    return told_in_words(request.POST.get("colour", "")[:60])
+    return told_in_words(given["colour"])
 
 
 def _picture(request: Request, lot: Lot) -> None:

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
+from wembit.web.asked import id_in
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_colourway import add_colourway
 from wembit.web.figures.actions.choose_fibre import choose_fibre
@@ -24,6 +24,7 @@ from wembit.web.studio.models import MAKER
 
 from .comparison import Side, compared, side_of
 from .faces import faces_of
+from .forms import FaceForm, SlotForm, SwapForm, WayForm
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -69,24 +70,22 @@ def colours(request: Request, figure_id: UUID) -> HttpResponse:
 def way(request: Request, figure_id: UUID) -> HttpResponse:
     """A colourway more, one less, one put first, or a fibre of one, by the button that was pressed."""
     figure = queries.figure_of(request.studio, figure_id)
-    given, member = request.POST, request.member
+    member, form = request.member, WayForm(request)
     member.must_be(MAKER)
-    faults: dict = {}
-    match given.get("do", ""):
+    if not form.is_valid():
+        return shown(request, figure, form.faults)
+    given, faults = form.cleaned_data, dict[str, str]()
+    match given["do"]:
         case "add":
-            _, faults = tried(
-                lambda: add_colourway(member, figure.pk, given.get("way_name", ""), like=given.get("like", ""))
-            )
+            _, faults = tried(lambda: add_colourway(member, figure.pk, given["way_name"], like=given["like"]))
         case "drop":
-            _, faults = tried(lambda: drop_colourway(member, figure.pk, given.get("way", "")))
+            _, faults = tried(lambda: drop_colourway(member, figure.pk, given["way"]))
         case "first":
-            put_first(member, figure.pk, given.get("way", ""))
+            put_first(member, figure.pk, given["way"])
         case _:
-            item = _uuid(given.get("item", ""))
-            if item is None:
-                faults = {"way": "Choose a fibre of the shelf."}
-            else:
-                choose_fibre(member, figure.pk, given.get("slot", ""), item, way=given.get("way", ""))
+            _, faults = SlotForm(request).tried(
+                lambda told: choose_fibre(member, figure.pk, told["slot"], told["item"], way=told["way"])
+            )
     return shown(request, figure, faults)
 
 
@@ -95,15 +94,14 @@ def swap(request: Request, figure_id: UUID) -> HttpResponse:
     """One fibre for another everywhere in a colourway; the answer carries the press that takes it back."""
     figure = queries.figure_of(request.studio, figure_id)
     request.member.must_be(MAKER)
-    given = request.POST
-    name, _, old = given.get("old", "").rpartition("/")
-    old_id, new_id = _uuid(old), _uuid(given.get("new", ""))
-    if old_id is None or new_id is None:
-        return shown(request, figure, {"old": "Choose the fibre that goes and the one that comes."})
-    slots = given.getlist("slot") or None
-    changed, faults = tried(lambda: swap_fibre(request.member, figure.pk, name, old_id, new_id, slots=slots))
-    back = None if faults or slots else {"old": f"{name}/{new_id}", "new": str(old_id), "slots": changed}
-    if slots and not faults:
+
+    def do(given: dict[str, Any]) -> dict | None:
+        (name, old), new, slots = given["old"], given["new"], given["slot"] or None
+        changed = swap_fibre(request.member, figure.pk, name, old, new, slots=slots)
+        return None if slots else {"old": f"{name}/{new}", "new": str(old), "slots": changed}
+
+    back, faults = SwapForm(request).tried(do)
+    if back is None and not faults:
         messages.success(request, "Taken back.")
     return shown(request, figure, faults, back)
 
@@ -111,16 +109,19 @@ def swap(request: Request, figure_id: UUID) -> HttpResponse:
 @require_POST
 def face(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
-    given, member = request.POST, request.member
+    member, form = request.member, FaceForm(request)
     member.must_be(MAKER)
-    match given.get("do", "keep"):
+    if not form.is_valid():
+        return answer(request, figure, "", form.faults)
+    given = form.cleaned_data
+    match given["do"]:
         case "wear":
-            wear_face(member, figure.pk, given.get("face", ""))
+            wear_face(member, figure.pk, given["face"])
             return moved(request, figure)
         case "drop":
-            drop_face(member, figure.pk, given.get("face", ""))
+            drop_face(member, figure.pk, given["face"])
             return shown(request, figure)
-    _, faults = tried(lambda: keep_face(member, figure.pk, given.get("face_name", "")))
+    _, faults = tried(lambda: keep_face(member, figure.pk, given["face_name"]))
     if faults:
         return answer(request, figure, "", faults)
     return redirect("figures:colours", studio=request.studio.slug, figure_id=figure.pk)
@@ -132,7 +133,7 @@ def compare(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     versions = queries.versions_of(figure)
     one = next((each for each in versions if str(each.pk) == request.GET.get("one")), versions[0])
-    other = _uuid(request.GET.get("two", ""))
+    other = id_in(request.GET.get("two", ""))
     two = queries.version_of(request.studio, other) if other else (versions[1] if len(versions) > 1 else None)
     left: Side = side_of(one)
     right = side_of(two) if two else None
@@ -144,10 +145,3 @@ def compare(request: Request, figure_id: UUID) -> HttpResponse:
         "sides": [left, right], **(compared(left, right) if right else {}),
     }  # fmt: skip
     return page(request, "figures/colourways/compare.html", "figures/colourways/_compare.html", context)
-
-
-def _uuid(text: str) -> Any:
-    try:
-        return forms.UUIDField(required=False).to_python(text)
-    except forms.ValidationError:
-        return None

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
 
-from wembit.core import units
 from wembit.core.craft.materials import FIRMNESS
 from wembit.core.grams.details import (
     ALONG,
@@ -19,11 +19,14 @@ from wembit.core.grams.details import (
     grams_per_cm,
     kind_of,
 )
-from wembit.web.fields import hand_of, read, signed, unless_as_shown
+from wembit.web.fields import ChosenField, NumberField, TextField, length_field, unless_as_shown, weight_field
+from wembit.web.forms import StudioForm
 
 from .part_form import SHOWN_MM
 
 if TYPE_CHECKING:
+    from django import forms
+
     from wembit.web.figures.models import Layer
     from wembit.web.request import Request
 
@@ -42,157 +45,170 @@ FIRST = {
     BORDER: {"border_mm": 6},
     PATCH: {"area_mm2": 50},
 }
+SHOWN = 0.001  # the step in which a plain number and a weight in g stand in their fields
 
 
-SHOWN_G = 0.001
+@dataclass(frozen=True)
+class Number:
+    """A plain number of a rule; what the page shows of `default` where the rule has none is no change when it comes back."""
+
+    name: str
+    least: float
+    most: float
+    divisor: float = 1
+    whole: bool = False
+    default: float | None = None
+
+    def field(self, request: Request) -> forms.Field:
+        return NumberField(self.least, self.most, whole=self.whole)
+
+    def keep(self, value: Any, rule: dict[str, Any]) -> None:
+        """Put the value into the rule, unless it is what the page showed."""
+        step = 1 / self.divisor if self.divisor > 1 else SHOWN
+        now = rule.get(self.name, self.default)
+        told = int(value) if self.whole else unless_as_shown(value / self.divisor, now, step)
+        if self.name in rule or told != self.default:
+            rule[self.name] = told
 
 
-class Reader:
-    """Reads one form: every number into `rule`, what cannot be read into `faults` beside its field."""
+@dataclass(frozen=True)
+class Length:
+    """A length of a rule, in mm."""
+
+    name: str
+
+    def field(self, request: Request) -> forms.Field:
+        return length_field(request.studio, least=0.1, most=10_000)
+
+    def keep(self, value: Any, rule: dict[str, Any]) -> None:
+        """Put the length into the rule, unless it is what the page showed."""
+        rule[self.name] = unless_as_shown(float(value), rule.get(self.name), SHOWN_MM)
+
+
+@dataclass(frozen=True)
+class Weight:
+    """A weight of a rule, in g."""
+
+    name: str
+
+    def field(self, request: Request) -> forms.Field:
+        return weight_field(request.member, least=0.001, most=10_000)
+
+    def keep(self, value: Any, rule: dict[str, Any]) -> None:
+        """Put the weight into the rule, unless it is what the page showed."""
+        rule[self.name] = unless_as_shown(float(value), rule.get(self.name), SHOWN)
+
+
+Measure = Number | Length | Weight
+SHARE = Number("share", 0, 100, divisor=100, default=1.0)
+TURN = Number("angle", -360, 360, default=90.0)
+AT = Number("t", 0, 100, divisor=100, default=0.5)
+MEASURES: dict[str, tuple[Measure, ...]] = {
+    "core": (SHARE,),
+    "padding": (SHARE, Length("thickness_mm")),
+    "cover": (SHARE, Number("coats", 0.1, 20, default=1.0)),
+    "coat": (SHARE, Length("row_spacing_mm"), Length("pulled_mm"), Length("finished_mm"), Weight("row_g")),
+    "weighed": (Weight("grams"),),
+    SPOTS: (Number("spots", 1, 5000, whole=True), Length("across_mm"), AT, Number("angle", -360, 360, default=0.0)),
+    LINE: (Length("line_mm"), Length("width_mm"), AT, TURN),
+    BORDER: (Length("border_mm"), Number("part", 1, 100, divisor=100, default=1.0)),
+    PATCH: (
+        Number("area_mm2", 0.01, 1e6),
+        AT,
+        TURN,
+        Number("stretch", 0.02, 50, default=1.0),
+        Number("pieces", 1, 60, whole=True, default=1),
+    ),
+}  # fmt: skip
+CHOICES: dict[str, tuple[str, tuple[str, ...]]] = {SPOTS: ("laid", (ROW, RING)), LINE: ("runs", (ALONG, ROUND))}
+TICKS = {"folded": True, "scale_pile": False}  # of a coat, with what holds where the rule says nothing
+ENDS = (Number("from", 0, 100, divisor=100), Number("to", 0, 100, divisor=100))
+WHOLE = (0.0, 1.0)  # along the whole axis, which is not written down
+
+
+class LayerForm(StudioForm):
+    """A layer's rule, its colour slot and what it lies over; only what the page sent is changed."""
+
+    slot = TextField(40)
+    over = TextField(40)
+    measured = TextField(20)
+    firmness = ChosenField(FIRMNESS, "Choose how firm it is.")
 
     def __init__(self, request: Request, layer: Layer) -> None:
-        self.given, self.studio, self.member = request.POST, request.studio, request.member
-        self.role, self.rule = layer.role, {**layer.rule}
-        self.faults: dict[str, str] = {}
+        super().__init__(request)
+        self.layer, self.role = layer, layer.role
+        self.does = kind_of(layer.rule) if self.role == "detail" else self.role
+        wanted = self.data.get("measured", self.does)
+        self.becomes = wanted if self.role == "detail" and wanted in FIRST and wanted != self.does else ""
+        self.measures = () if self.becomes else MEASURES[self.does]
+        self.runs_along = self.role in ("cover", "coat")
+        for measure in (*self.measures, *(ENDS if self.runs_along else ())):
+            if self.has(measure.name):
+                self.fields[measure.name] = measure.field(request)
+        name, among = CHOICES.get(self.does, ("", ()))
+        if name:
+            self.fields[name] = ChosenField(among, "Choose how it runs.")
 
-    def length(self, name: str, least: float = 0.1, most: float = 10_000) -> None:
-        self._measure(name, "length", self.studio.length_unit, least, most, " mm", SHOWN_MM)
+    def clean(self) -> dict[str, Any]:
+        if self.runs_along and not {"from", "to"} & set(self.errors):
+            start, end = self._ends()
+            if start >= end:
+                self.add_error("to" if "to" in self.fields else None, "Write a larger number than where it begins.")
+        return self.cleaned_data
 
-    def weight(self, name: str, least: float = 0.001, most: float = 10_000) -> None:
-        self._measure(name, "weight", self.studio.weight_unit, least, most, " g", SHOWN_G)
+    def slot_name(self) -> str:
+        """The colour slot that it takes."""
+        return self.cleaned_data["slot"] if self.has("slot") else self.layer.slot.name
 
-    def _measure(self, name: str, measure: str, unit: str, least: float, most: float, suffix: str, step: float) -> None:
-        if name not in self.given:
-            return
-        try:
-            found = read(self.given[name], measure, unit, hand_of(self.member)).value
-        except ValueError as fault:
-            self.faults[name] = str(fault)
-            return
-        if least <= found <= most:
-            self.rule[name] = unless_as_shown(found, self.rule.get(name), step)
-        else:
-            self.faults[name] = f"Write between {units.shown(least)} and {units.shown(most)}{suffix}."
+    def over_name(self) -> str:
+        """The slot over which it lies; empty for none."""
+        if self.has("over"):
+            return self.cleaned_data["over"]
+        return self.layer.over.name if self.layer.over else ""
 
-    def number(
-        self,
-        name: str,
-        least: float,
-        most: float,
-        *,
-        divisor: float = 1,
-        whole: bool = False,
-        default: float | None = None,
-    ) -> None:
-        """A plain number; what the page shows of `default` where the rule has none is no change when it comes back."""
-        if name not in self.given:
-            return
-        found = signed(self.given[name])
-        if found is None:
-            self.faults[name] = f"Write a number between {units.shown(least)} and {units.shown(most)}."
-        elif whole and found != int(found):
-            self.faults[name] = "Write a whole number."
-        elif least <= found <= most:
-            step = 1 / divisor if divisor > 1 else 0.001
-            now = self.rule.get(name, default)
-            value = int(found) if whole else unless_as_shown(found / divisor, now, step)
-            if name in self.rule or value != default:
-                self.rule[name] = value
-        else:
-            self.faults[name] = f"Write a number between {units.shown(least)} and {units.shown(most)}."
+    def rule(self) -> dict[str, Any]:
+        """The layer's rule as the page has it. The form must be valid."""
+        if self.becomes:
+            return {**FIRST[self.becomes]}
+        rule, given = {**self.layer.rule}, self.sent
+        row_g = rule["grams_per_cm"] * WEIGHED_ROW_MM / 10 if self.role == "coat" else None
+        if row_g is not None:
+            rule["row_g"] = row_g
+        for measure in self.measures:
+            if measure.name in given:
+                measure.keep(given[measure.name], rule)
+        if row_g is not None:
+            if (told := rule.pop("row_g")) != row_g:
+                rule["grams_per_cm"] = grams_per_cm(told)
+            self._ticks(rule)
+        self._words(rule)
+        if self.runs_along:
+            rule.pop("along", None)
+            if (ends := self._ends()) != WHOLE:
+                rule["along"] = list(ends)
+        return rule
 
-    def firmness(self) -> None:
-        """The layer's own firmness, or that of the part."""
-        chosen = self.given.get("firmness")
-        if chosen in FIRMNESS:
-            self.rule["firmness"] = chosen
-        elif chosen == "" and self.role == "core":
-            self.rule.pop("firmness", None)
+    def _ends(self) -> tuple[float, float]:
+        """From where to where along the axis it lies, 0 to 1."""
+        ends: dict[str, Any] = dict(zip(("from", "to"), self.layer.rule.get("along", WHOLE), strict=True))
+        for end in ENDS:
+            if self.cleaned_data.get(end.name) is not None:
+                end.keep(self.cleaned_data[end.name], ends)
+        return ends["from"], ends["to"]
 
-    def along(self) -> None:
-        """From where to where along the axis, in per cent; the whole of it is not written down."""
-        ends = {"from": 0.0, "to": 1.0, **dict(zip(("from", "to"), self.rule.pop("along", (0.0, 1.0)), strict=True))}
-        keep, self.rule = self.rule, ends
-        for name in ends:
-            self.number(name, 0, 100, divisor=100)
-        ends, self.rule = self.rule, keep
-        if ends["from"] >= ends["to"]:
-            self.faults.setdefault("to", "Write a larger number than where it begins.")
-        elif (ends["from"], ends["to"]) != (0.0, 1.0):
-            self.rule["along"] = [ends["from"], ends["to"]]
+    def _ticks(self, rule: dict[str, Any]) -> None:
+        for name, default in TICKS.items():
+            if name in rule or self.has(name) != default:
+                rule[name] = self.has(name)
 
-    def choice(self, name: str, among: tuple[str, ...]) -> None:
-        if self.given.get(name) in among and (name in self.rule or self.given[name] != among[0]):
-            self.rule[name] = self.given[name]
-
-    def tick(self, name: str, *, default: bool) -> None:
-        if name in self.rule or (name in self.given) != default:
-            self.rule[name] = name in self.given
-
-
-def read_layer(request: Request, layer: Layer) -> tuple[dict, dict]:
-    """The layer's rule as the form has it, and what has to be changed in the form."""
-    form = Reader(request, layer)
-    if layer.role in ("core", "padding", "cover", "coat"):
-        form.number("share", 0, 100, divisor=100, default=1.0)
-    match layer.role:
-        case "core":
-            form.firmness()
-        case "padding":
-            form.length("thickness_mm")
-            form.firmness()
-        case "cover":
-            form.number("coats", 0.1, 20, default=1.0)
-            form.along()
-        case "coat":
-            _coat(form)
-        case "detail":
-            _detail(form, layer)
-        case "weighed":
-            form.weight("grams")
-    return form.rule, form.faults
-
-
-def _coat(form: Reader) -> None:
-    for name in ("row_spacing_mm", "pulled_mm", "finished_mm"):
-        form.length(name)
-    row_g = form.rule["grams_per_cm"] * WEIGHED_ROW_MM / 10
-    form.rule["row_g"] = row_g
-    form.weight("row_g")
-    if (told := form.rule.pop("row_g")) != row_g:
-        form.rule["grams_per_cm"] = grams_per_cm(told)
-    form.tick("folded", default=True)
-    form.tick("scale_pile", default=False)
-    form.along()
-
-
-def _detail(form: Reader, layer: Layer) -> None:
-    kind = form.given.get("measured", kind_of(layer.rule))
-    if kind in FIRST and kind != kind_of(layer.rule):
-        form.rule = {**FIRST[kind]}
-        return
-    match kind_of(layer.rule):
-        case "spots":
-            form.number("spots", 1, 5000, whole=True)
-            form.length("across_mm")
-            _place(form, 0.0)
-            form.choice("laid", (ROW, RING))
-        case "line":
-            form.length("line_mm")
-            form.length("width_mm")
-            _place(form)
-            form.choice("runs", (ALONG, ROUND))
-        case "border":
-            form.length("border_mm")
-            form.number("part", 1, 100, divisor=100, default=1.0)
-        case _:
-            form.number("area_mm2", 0.01, 1e6)
-            _place(form)
-            form.number("stretch", 0.02, 50, default=1.0)
-            form.number("pieces", 1, 60, whole=True, default=1)
-
-
-def _place(form: Reader, angle: float = 90.0) -> None:
-    """Where on the skin it lies."""
-    form.number("t", 0, 100, divisor=100, default=0.5)
-    form.number("angle", -360, 360, default=angle)
+    def _words(self, rule: dict[str, Any]) -> None:
+        """Its own firmness, or that of the part; how spots and lines are laid."""
+        if self.role in ("core", "padding") and self.has("firmness"):
+            if firmness := self.cleaned_data["firmness"]:
+                rule["firmness"] = firmness
+            elif self.role == "core":
+                rule.pop("firmness", None)
+        name, among = CHOICES.get(self.does, ("", ()))
+        chosen = self.sent.get(name)
+        if chosen and (name in rule or chosen != among[0]):
+            rule[name] = chosen

@@ -14,7 +14,8 @@ from wembit.web.figures.actions.raise_layer import raise_layer
 from wembit.web.figures.actions.remove_layer import remove_layer
 from wembit.web.responses import tried
 
-from .layer_form import read_layer
+from .forms import NewLayerForm
+from .layer_form import LayerForm
 from .page import answer, moved, whole
 
 if TYPE_CHECKING:
@@ -29,8 +30,9 @@ if TYPE_CHECKING:
 @require_POST
 def new(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
-    role, slot = request.POST.get("role", ""), request.POST.get("new_slot", "")
-    position, faults = tried(lambda: add_layer(request.member, found.pk, key, role, slot))
+    position, faults = NewLayerForm(request).tried(
+        lambda given: add_layer(request.member, found.pk, key, given["role"], given["new_slot"])
+    )
     if faults:
         return answer(request, found, key, {"new_slot": faults.pop("slot", ""), **faults})
     return moved(request, found, key, position)
@@ -41,20 +43,17 @@ def change(request: Request, figure_id: UUID, key: str, position: int) -> HttpRe
     """Keep what the form of a layer says; only the fields that came are changed."""
     found = queries.figure_of(request.studio, figure_id)
     layer = _layer(found, key, position)
-    rule, faults = read_layer(request, layer)
-    slot, over = (
-        request.POST.get("slot", layer.slot.name),
-        request.POST.get("over", layer.over.name if layer.over else ""),
-    )
-    if not faults:
-        _, faults = tried(
-            lambda: change_layer(request.member, found.pk, key, position, slot=slot, over=over, rule=rule)
+    form = LayerForm(request, layer)
+    _, faults = form.tried(
+        lambda _: change_layer(
+            request.member, found.pk, key, position, slot=form.slot_name(), over=form.over_name(), rule=form.rule()
         )
+    )
     if faults:
         return whole(answer(request, found, key, faults, position))
     response = moved(request, found, key, position)
-    reshaped = set(rule) != set(layer.rule) or slot != layer.slot.name
-    return whole(response) if reshaped or "mended" in request.POST else response
+    reshaped = set(form.rule()) != set(layer.rule) or form.slot_name() != layer.slot.name
+    return whole(response) if reshaped or form.has("mended") else response
 
 
 @require_POST

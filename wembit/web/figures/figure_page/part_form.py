@@ -4,18 +4,15 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django import forms
-
 from wembit.core.craft.materials import FIRMNESS
 from wembit.core.shape.sizes import reshaped, resized
 from wembit.core.shape.sizes import sizes as exact_sizes
-from wembit.web.fields import length_field, signed, unless_as_shown
-from wembit.web.figures.models import Part
+from wembit.web.fields import ChosenField, NumberField, TextField, length_field, unless_as_shown
 from wembit.web.figures.size_words import sizes
+from wembit.web.forms import StudioForm
 
 if TYPE_CHECKING:
-    from collections.abc import Mapping
-
+    from wembit.web.figures.models import Part
     from wembit.web.request import Request
 
 BY_RULE = ("visible", "loose_end_mm")  # left empty, the drawing or the studio's habit tells
@@ -40,80 +37,82 @@ ANGLE_STEP = 1  # degrees in which the page shows how a part points
 FACES = [("side", "seen from the side"), ("front", "seen from the front"), ("top", "seen from above")]
 
 
-def read_part(request: Request, now: Part) -> tuple[dict, dict]:
-    """The changes of a part that a form brings, and what cannot be read."""
-    given = request.POST.dict()
-    faults: dict[str, str] = {}
-    own = {name: getattr(now, name) for name in PART_NUMBERS}
-    changes: dict[str, Any] = {
-        **{name: None for name in BY_RULE if name in given},  # written over by what stands in the field
-        **_numbers(given, PART_NUMBERS, own, faults),
-        **_words(given),
-        "shape": _shape(request, now, faults),
-    }
-    if changes.get("count", 1) % 1:
-        faults["count"] = "Write a whole number."
-    elif "count" in changes:
-        changes["count"] = int(changes["count"])
-    seat = now.seat | _numbers(given, SEAT_NUMBERS, now.seat, faults) | _bead(request, now, faults)
-    if given.get("on"):
-        seat["on"] = given["on"]
-    if given.get("face") in dict(FACES):
-        seat["face"] = given["face"]
-    pitch, yaw = (signed(given.get(name, "")) for name in ("pitch", "yaw"))
-    if now.seat.get("on") and pitch is not None and yaw is not None:
-        changes["standing"] = (pitch, yaw)
-    elif not now.seat.get("on") and pitch is not None:
-        seat["pitch"] = unless_as_shown(pitch, seat.get("pitch", 0), ANGLE_STEP)
-    return changes | {"seat": seat}, faults
+class PartForm(StudioForm):
+    """Sizes, firmness, count and seat of a part; only what the page sent, and shows otherwise now, is a change."""
+
+    name = TextField(40)
+    firmness = ChosenField(FIRMNESS, "Choose how firm it is.")
+    shape = TextField(40)
+    on = TextField(40)
+    face = ChosenField(FACES, "Choose which side is seen.")
+    pitch = NumberField(required=False)
+    yaw = NumberField(required=False)
+
+    def __init__(self, request: Request, now: Part) -> None:
+        super().__init__(request)
+        self.now = now
+        self.chosen = reshaped(now.shape, self.data.get("shape", now.shape["kind"]))
+        self.lengths = [size.name for size in sizes(self.chosen)] if self.chosen["kind"] == now.shape["kind"] else []
+        for name, (least, most, _, _) in {**PART_NUMBERS, **SEAT_NUMBERS}.items():
+            self.fields[name] = NumberField(least, most, required=False, whole=name == "count")
+        for name in self.lengths:
+            self.fields[name] = length_field(request.studio, least=0.1, most=10_000, required=self.has(name))
+        self.fields["bead"] = length_field(request.studio, least=0.5, most=60, required=self.has("bead"))
+
+    @property
+    def has_other_shape(self) -> bool:
+        """Whether the page asks for another kind of shape than the part has."""
+        return self.data.get("shape", self.now.shape["kind"]) != self.now.shape["kind"]
+
+    def habit_mm(self) -> float | None:
+        """The loose end that becomes the studio's habit, in mm; None where it is the part's own."""
+        return self.cleaned_data["loose_end_mm"] if self.has("habit") else None
+
+    def changes(self) -> dict[str, Any]:
+        """The fields of the part that change, its whole shape and its whole seat. The form must be valid."""
+        given, now = self.sent, self.now
+        held = {name: getattr(now, name) for name in PART_NUMBERS}
+        changes: dict[str, Any] = {
+            **{name: None for name in BY_RULE if name in given},  # written over by what stands in the field
+            **_numbers(given, PART_NUMBERS, held),
+            **{name: given[name] for name in ("firmness",) if given.get(name)},
+            "shape": self._shape(),
+            "seat": now.seat | _numbers(given, SEAT_NUMBERS, now.seat) | self._bead(),
+        }
+        if name := " ".join(given.get("name", "").split()):
+            changes["name"] = name
+        if "count" in changes:
+            changes["count"] = int(changes["count"])
+        if self.habit_mm() is not None:
+            del changes["loose_end_mm"]
+        changes["seat"] |= {name: given[name] for name in ("on", "face") if given.get(name)}
+        pitch, yaw = given.get("pitch"), given.get("yaw")
+        if now.seat.get("on") and pitch is not None and yaw is not None:
+            changes["standing"] = (pitch, yaw)
+        elif not now.seat.get("on") and pitch is not None:
+            changes["seat"]["pitch"] = unless_as_shown(pitch, now.seat.get("pitch", 0), ANGLE_STEP)
+        return changes
+
+    def _shape(self) -> dict:
+        """The shape with the sizes of the form; those of another kind are not sizes of it."""
+        exact, given = exact_sizes(self.chosen), self.sent
+        lengths = {
+            name: unless_as_shown(float(given[name]), exact[name], SHOWN_MM) for name in self.lengths if name in given
+        }
+        return resized(self.chosen, lengths)
+
+    def _bead(self) -> dict[str, float]:
+        """The size of an eye, in mm."""
+        if "bead" not in self.sent:
+            return {}
+        return {"bead_mm": unless_as_shown(float(self.sent["bead"]), self.now.seat.get("bead_mm"), SHOWN_MM)}
 
 
-def _shape(request: Request, now: Part, faults: dict[str, str]) -> dict:
-    """The shape with the sizes of the form; those of another kind are not sizes of it. Adds to `faults`."""
-    given = request.POST
-    shape = reshaped(now.shape, given["shape"]) if "shape" in given else now.shape
-    lengths, exact = {}, exact_sizes(shape)
-    for size in sizes(shape):
-        if size.name in given and shape["kind"] == now.shape["kind"]:
-            field = length_field(request.studio, least=0.1, most=10_000)
-            try:
-                lengths[size.name] = unless_as_shown(float(field.clean(given[size.name])), exact[size.name], SHOWN_MM)
-            except forms.ValidationError as fault:
-                faults[size.name] = fault.messages[0]
-    return resized(shape, lengths)
-
-
-def _bead(request: Request, now: Part, faults: dict[str, str]) -> dict[str, float]:
-    """The size of an eye, in mm. Adds to `faults`."""
-    if "bead" not in request.POST:
-        return {}
-    try:
-        found = float(length_field(request.studio, least=0.5, most=60).clean(request.POST["bead"]))
-    except forms.ValidationError as fault:
-        faults["bead"] = fault.messages[0]
-        return {}
-    return {"bead_mm": unless_as_shown(found, now.seat.get("bead_mm"), SHOWN_MM)}
-
-
-def _numbers(given: Mapping[str, str], table: dict, held: dict, faults: dict[str, str]) -> dict[str, float]:
-    """The numbers of the table that the form gives, where they are not what the page showed. Adds to `faults`."""
-    found = {}
-    for name, (least, most, divisor, step) in table.items():
-        if given.get(name, "").strip() == "":
-            continue
-        value = signed(given[name])
-        if value is None or not least <= value <= most:
-            faults[name] = f"Write a number between {least} and {most}."
-        elif name in held or value:  # 0 in a field that the seat has not is no change
-            found[name] = unless_as_shown(value / divisor, held.get(name), step / divisor)
-    return found
-
-
-def _words(given: Mapping[str, str]) -> dict[str, str]:
-    """The name and the firmness, where the form gives one."""
-    found = {}
-    if given.get("firmness") in FIRMNESS:
-        found["firmness"] = given["firmness"]
-    if given.get("name", "").strip():
-        found["name"] = " ".join(given["name"].split())[:40]
-    return found
+def _numbers(given: dict[str, Any], table: dict, held: dict) -> dict[str, float]:
+    """The numbers of the table that the form gives, where they are not what the page showed."""
+    told = {}
+    for name, (_, _, divisor, step) in table.items():
+        value = given.get(name)
+        if value is not None and (name in held or value):  # 0 in a field that the seat has not is no change
+            told[name] = unless_as_shown(value / divisor, held.get(name), step / divisor)
+    return told

@@ -4,40 +4,32 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
 from django_htmx.http import HttpResponseClientRedirect
 
-from wembit.core import units
-from wembit.core.grams.relations import WOOL, Relation
-from wembit.core.portions import TooMuch, Wish, divide
-from wembit.web.fields import length_field, weight_field
+from wembit.core.portions import TooMuch, divide
 from wembit.web.figures import queries
 from wembit.web.figures.actions.follow_part import follow_part
 from wembit.web.figures.actions.give_weights import give_weights
 from wembit.web.figures.actions.let_go import let_go
-from wembit.web.figures.size_words import related
 from wembit.web.figures.to_core.estimating import Palette
 from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
+from .forms import DivideForm, LooseForm, RelationForm
 from .page import answer, moved
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
     from typing import Any
     from uuid import UUID
 
     from django.http import HttpResponse
 
-    from wembit.web.figures.models import Part, Version
     from wembit.web.request import Request
     from wembit.web.stash.models import Item
-
-REST = "rest"
 
 
 @require_POST
@@ -45,43 +37,16 @@ def follow(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
     request.member.must_be(MAKER)
     version = queries.newest_version(found)
-    relation, faults = read_relation(request, queries.part_of(version, key), version)
-    if relation is not None and not faults:
-        _, faults = tried(lambda: follow_part(request.member, found.pk, key, relation))
+    form = RelationForm(request, queries.part_of(version, key), queries.parts_of(version))
+    _, faults = form.tried(lambda _: follow_part(request.member, found.pk, key, form.relation()))
     return answer(request, found, key, faults) if faults else moved(request, found, key)
 
 
 @require_POST
 def loose(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
-    let_go(request.member, found.pk, key, request.POST.get("size", ""))
-    return moved(request, found, key)
-
-
-def read_relation(request: Request, part: Part, version: Version) -> tuple[Relation | None, dict]:
-    """What the form says that follows what, and what cannot be read."""
-    given, faults = request.POST, {}
-    size, share, gap = given.get("size", ""), 0.0, 0.0
-    if size != WOOL and size not in {each.name for each in related(part.shape)}:
-        faults["size"] = "Choose what follows."
-    other, _, of_size = given.get("of", "").partition("/")
-    followed = next((each for each in queries.parts_of(version) if each.key == other), None)
-    if followed is None or (size == WOOL) != (of_size == WOOL):
-        faults["of"] = "Choose a part’s wool for wool, a part’s size for a size."
-    try:
-        share = float(units.share(given.get("share", "")))
-    except ValueError as fault:
-        faults["share"] = str(fault)
-    text = given.get("gap", "").strip()
-    if text and size != WOOL:
-        try:
-            less = text.startswith(("-", "−"))
-            gap = float(length_field(request.studio).clean(text.lstrip("-−"))) * (-1 if less else 1)
-        except forms.ValidationError as fault:
-            faults["gap"] = fault.messages[0]
-    if faults:
-        return None, faults
-    return Relation(size, other, of_size, share, gap, "whole" in given), {}
+    _, faults = LooseForm(request).tried(lambda given: let_go(request.member, found.pk, key, given["size"]))
+    return answer(request, found, key, faults) if faults else moved(request, found, key)
 
 
 @require_http_methods(["GET", "POST"])
@@ -108,7 +73,7 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
         "faults": {},
     }
     if "grams" in given or request.method == "POST":
-        context |= _portions(request, given, parts, item)
+        context |= _portions(DivideForm(request, given, parts), item)
     if request.method == "POST" and not context["faults"]:
         weights = {part.key: portion.each_g for part, portion in context["given_to"]}
         _, faults = tried(lambda: give_weights(request.member, figure.pk, weights))
@@ -126,33 +91,18 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
     )
 
 
-def _portions(request: Request, given: Any, parts: Sequence[Part], item: Item | None) -> dict:
+def _portions(form: DivideForm, item: Item | None) -> dict:
     """What the form's shares come to; or its faults."""
-    faults, wishes, chosen, grams = {}, [], [], 0.0
-    try:
-        grams = float(weight_field(request.member, least=0.01).clean(given.get("grams", "")))
-    except forms.ValidationError as fault:
-        faults["grams"] = fault.messages[0]
-    for part in parts:
-        text = given.get(f"share_{part.key}", "").strip()
-        if not text:
-            continue
-        try:
-            share = None if text.lower() in (REST, "the rest") else units.share(text)
-        except ValueError as fault:
-            faults[f"share_{part.key}"] = str(fault)
-            continue
-        wishes.append(Wish(part.name, part.count, share))
-        chosen.append(part)
-    if faults:
-        return {"faults": faults}
+    if not form.is_valid():
+        return {"faults": form.faults}
+    grams, wishes = float(form.cleaned_data["grams"]), form.wishes()
     if not wishes:
         return {"faults": {"grams": "Give at least one part a share."}}
     try:
-        portions, left = divide(grams, wishes)
+        portions, left = divide(grams, [wish for _, wish in wishes])
     except TooMuch as fault:
         words = f"The shares come to {float(fault.total):.3g} of it. Make them smaller, or leave one at “rest”."
-        return {"faults": {f"share_{chosen[-1].key}": words}}
+        return {"faults": {f"share_{wishes[-1][0].key}": words}}
     drawn, start = [], 0.0
     for portion in portions:
         drawn.append(_drawn(portion, start, grams, item))
@@ -163,7 +113,7 @@ def _portions(request: Request, given: Any, parts: Sequence[Part], item: Item | 
         "left_from": 1000 - 1000 * left / grams,
         "left_width": 1000 * left / grams,
         "whole_mm": strand_mm(grams, item),
-        "given_to": list(zip(chosen, portions, strict=True)),
+        "given_to": [(part, portion) for (part, _), portion in zip(wishes, portions, strict=True)],
     }
 
 

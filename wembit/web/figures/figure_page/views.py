@@ -4,13 +4,12 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from django import forms
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.web.fields import length_field
+from wembit.web.asked import whole_number_in
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_part import add_part
 from wembit.web.figures.actions.change_part import change_part
@@ -24,8 +23,9 @@ from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.responses import again, tried
 from wembit.web.uploads import cleaned
 
+from .forms import CopyForm, FibreForm, FigureForm, NewPartForm
 from .page import answer, moved, whole
-from .part_form import read_part
+from .part_form import PartForm
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -60,8 +60,8 @@ def herd(studio: Studio) -> str:
 def new(request: Request) -> HttpResponse:
     if request.method == "GET":
         return render(request, "figures/figure_page/new.html")
-    figure, faults = tried(
-        lambda: make_figure(request.member, request.POST.get("name", "")[:80], story=request.POST.get("story", ""))
+    figure, faults = FigureForm(request).tried(
+        lambda given: make_figure(request.member, given["name"], story=given["story"])
     )
     if faults:
         return again(request, "figures/figure_page/new.html", {}, faults)
@@ -71,27 +71,15 @@ def new(request: Request) -> HttpResponse:
 @require_GET
 def figure(request: Request, figure_id: UUID) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
-    layer = request.GET.get("layer", "")
-    return answer(
-        request, found, request.GET.get("part", ""), layer=int(layer) if layer.isdecimal() and len(layer) < 4 else -1
-    )
+    layer = whole_number_in(request.GET.get("layer", ""))
+    return answer(request, found, request.GET.get("part", ""), layer=-1 if layer is None else layer)
 
 
 @require_POST
 def new_part(request: Request, figure_id: UUID) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
-    try:
-        length = length_field(request.studio).clean(request.POST.get("length", ""))
-    except forms.ValidationError as fault:
-        return answer(request, found, "", {"length": fault.messages[0]})
-    part, faults = tried(
-        lambda: add_part(
-            request.member,
-            found.pk,
-            request.POST.get("kind", ""),
-            float(length),
-            name=request.POST.get("name", "")[:40],
-        )
+    part, faults = NewPartForm(request).tried(
+        lambda given: add_part(request.member, found.pk, given["kind"], float(given["length"]), name=given["name"])
     )
     return answer(request, found, "", faults) if faults else moved(request, found, part.key)
 
@@ -101,17 +89,14 @@ def part(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     """Change sizes, firmness, count, seat of a part: only the fields that came are changed."""
     found = queries.figure_of(request.studio, figure_id)
     now = queries.part_of(queries.newest_version(found), key)
-    changes, faults = read_part(request, now)
-    if not faults:
-        habit = (
-            changes.pop("loose_end_mm") if "habit" in request.POST and changes.get("loose_end_mm") is not None else None
-        )
-        _, faults = tried(lambda: change_part(request.member, found.pk, key, changes, habit_mm=habit))
+    form = PartForm(request, now)
+    _, faults = form.tried(
+        lambda _: change_part(request.member, found.pk, key, form.changes(), habit_mm=form.habit_mm())
+    )
     if faults:
         return whole(answer(request, found, key, faults))
-    reshaped = request.POST.get("shape", now.shape["kind"]) != now.shape["kind"]
     response = moved(request, found, key)
-    return whole(response) if reshaped or "mended" in request.POST else response
+    return whole(response) if form.has_other_shape or form.has("mended") else response
 
 
 @require_POST
@@ -125,24 +110,22 @@ def drop_part(request: Request, figure_id: UUID, key: str) -> HttpResponse:
 def fibre(request: Request, figure_id: UUID) -> HttpResponse:
     """Choose the fibre of a colour slot."""
     found = queries.figure_of(request.studio, figure_id)
-    try:
-        item = forms.UUIDField().clean(request.POST.get("item", ""))
-    except forms.ValidationError:
-        return whole(answer(request, found, request.POST.get("part", ""), {"fibre": "Choose a fibre of the shelf."}))
-    choose_fibre(request.member, found.pk, request.POST.get("slot", ""), item)
-    return moved(request, found, request.POST.get("part", ""))
+    form = FibreForm(request)
+    _, faults = form.tried(lambda given: choose_fibre(request.member, found.pk, given["slot"], given["item"]))
+    part = form.cleaned_data.get("part", "")
+    return whole(answer(request, found, part, faults)) if faults else moved(request, found, part)
 
 
 @require_POST
 def describe(request: Request, figure_id: UUID) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
 
-    _, faults = tried(
-        lambda: describe_figure(
+    _, faults = FigureForm(request).tried(
+        lambda given: describe_figure(
             request.member,
             found.pk,
-            name=request.POST.get("name", "")[:80],
-            story=request.POST.get("story", "")[:2000],
+            name=given["name"],
+            story=given["story"],
             photo=cleaned(request.FILES.get("photo"), request.studio),
         )
     )
@@ -155,7 +138,7 @@ def describe(request: Request, figure_id: UUID) -> HttpResponse:
 @require_POST
 def copy(request: Request, figure_id: UUID) -> HttpResponse:
     found = queries.figure_of(request.studio, figure_id)
-    made, faults = tried(lambda: copy_figure(request.member, found.pk, request.POST.get("copy_name", "")[:80]))
+    made, faults = CopyForm(request).tried(lambda given: copy_figure(request.member, found.pk, given["copy_name"]))
     if faults:
         return answer(request, found, "", {"copy_name": next(iter(faults.values()))})
     messages.success(request, f"{made.name} is a copy of {found.name}.")

@@ -4,20 +4,19 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from django import forms
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.craft.notions import FITTINGS, MILLIMETRES
-from wembit.web.fields import MeasureField, length_field
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_fitting import add_fitting
 from wembit.web.figures.actions.drop_fitting import drop_fitting
 from wembit.web.figures.actions.tell_origin import tell_origin
 from wembit.web.figures.figure_page.page import answer, moved
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
-from wembit.web.responses import page, tried
+from wembit.web.responses import page
 from wembit.web.studio.models import MAKER
 
+from .forms import DropForm, FittingForm, OriginForm
 from .materials import listing
 
 if TYPE_CHECKING:
@@ -67,50 +66,40 @@ def everything(request: Request, figure_id: UUID) -> HttpResponse:
 def fit(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     request.member.must_be(MAKER)
-    given, faults = request.POST, {}
-    fitting = FITTINGS.get(given.get("notion", ""))
-    amount = size = None
-    try:
-        lengthy = fitting is not None and fitting.unit == MILLIMETRES
-        field = (
-            length_field(request.studio, least=1)
-            if lengthy
-            else MeasureField(measure="count", unit="", least=1, most=1000)
+    _, faults = FittingForm(request).tried(
+        lambda given: add_fitting(
+            request.member,
+            figure.pk,
+            given["notion"],
+            float(given["amount"]),
+            size_mm=None if given["size"] is None else float(given["size"]),
+            part=given["part"],
+            words=given["words"],
         )
-        amount = float(field.clean(given.get("amount", "")))
-    except forms.ValidationError as fault:
-        faults["amount"] = fault.messages[0]
-    if given.get("size", "").strip():
-        try:
-            size = float(length_field(request.studio, least=0.1, most=500).clean(given["size"]))
-        except forms.ValidationError as fault:
-            faults["size"] = fault.messages[0]
-    if amount is not None and not faults:
-        _, faults = tried(
-            lambda: add_fitting(
-                request.member, figure.pk, given.get("notion", ""), amount, size_mm=size, part=given.get("part", ""),
-                words=given.get("words", ""),
-            )
-        )  # fmt: skip
+    )
     return shown(request, figure, faults)
 
 
 @require_POST
 def unfit(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
-    drop_fitting(request.member, figure.pk, request.POST.get("fitting", ""))
-    return shown(request, figure)
+    _, faults = DropForm(request).tried(lambda given: drop_fitting(request.member, figure.pk, given["fitting"]))
+    return shown(request, figure, faults)
 
 
 @require_POST
 def origin(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
-    given = request.POST
-    _, faults = tried(
-        lambda: tell_origin(
-            request.member, figure.pk, kind=given.get("origin_kind", "own"), sale=given.get("sale", "yes"),
-            whom=given.get("whom", ""), credit=given.get("credit", ""), safety=given.get("safety", ""),
+    _, faults = OriginForm(request).tried(
+        lambda given: tell_origin(
+            request.member,
+            figure.pk,
+            kind=given["origin_kind"] or "own",
+            sale=given["sale"] or "yes",
+            whom=given["whom"],
+            credit=given["credit"],
+            safety=given["safety"],
         )
-    )  # fmt: skip
+    )
     figure.refresh_from_db()
     return answer(request, figure, "", faults) if faults else moved(request, figure)

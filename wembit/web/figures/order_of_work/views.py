@@ -11,7 +11,6 @@ from django.views.decorators.http import require_GET, require_POST
 from wembit.core.craft.cautions import FIRST
 from wembit.core.craft.schools import QUESTIONS
 from wembit.core.work.steps import minutes_range
-from wembit.web.fields import number
 from wembit.web.figures import queries
 from wembit.web.figures.actions import change_order
 from wembit.web.figures.actions.choose_way import choose_way
@@ -20,6 +19,7 @@ from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
+from .forms import ChooseForm, SayForm, StepForm
 from .order import chosen_way, left_out, order_of, questions
 
 if TYPE_CHECKING:
@@ -93,10 +93,13 @@ def step(request: Request, figure_id: UUID) -> HttpResponse:
     """Say, move, leave out or take in a step, by the button that was pressed."""
     figure = queries.figure_of(request.studio, figure_id)
     request.member.must_be(MAKER)
-    given, key, member = request.POST, request.POST.get("step", "")[:120], request.member
-    ids = _ids(figure)
+    form = StepForm(request)
+    if not form.is_valid():
+        return shown(request, figure, "", form.faults)
+    given, member, ids = form.cleaned_data, request.member, _ids(figure)
+    key = given["step"]
     faults: dict = {}
-    match given.get("do", "say"):
+    match given["do"]:
         case "earlier":
             change_order.move_step(member, figure.pk, key, ids, -1)
         case "later":
@@ -107,37 +110,24 @@ def step(request: Request, figure_id: UUID) -> HttpResponse:
         case "on":
             change_order.take_in_step(member, figure.pk, key)
         case "add":
-            made, faults = tried(
-                lambda: change_order.add_step(member, figure.pk, key, ids, title=given.get("new_title", ""))
-            )
+            made, faults = tried(lambda: change_order.add_step(member, figure.pk, key, ids, title=given["new_title"]))
             key = made[1] if made else key
+        case _ if key not in ids:
+            faults = {"title": "That step is not there any more."}
         case _:
-            try:
-                minutes = number(given.get("minutes", ""), "the minutes")
-            except ValueError as fault:
-                faults = {"minutes": str(fault)}
-            else:
-                _, faults = tried(
-                    lambda: change_order.say_step(
-                        member, figure.pk, key, title=given.get("title", ""), words=given.get("words", ""), minutes=minutes
-                    )
-                ) if key in ids else (None, {"title": "That step is not there any more."})  # fmt: skip
+            _, faults = SayForm(request).tried(lambda said: change_order.say_step(member, figure.pk, key, **said))
     return shown(request, figure, key, faults) if faults else _back(request, figure, key)
 
 
 @require_POST
 def choose(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
-    given = request.POST
-    holds, _, part = given.get("holds", "studio").partition(":")
-    _, faults = tried(
-        lambda: choose_way(
-            request.member,
-            figure.pk,
-            given.get("question", ""),
-            given.get("way", ""),
-            only_here=holds == "figure",
-            part=part,
+
+    def do(given: dict[str, Any]) -> Any:
+        holds, _, part = given["holds"].partition(":")
+        return choose_way(
+            request.member, figure.pk, given["question"], given["way"], only_here=holds == "figure", part=part
         )
-    )
+
+    _, faults = ChooseForm(request).tried(do)
     return shown(request, figure, "", faults) if faults else _back(request, figure)

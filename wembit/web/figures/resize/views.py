@@ -17,10 +17,12 @@ from wembit.web.figures import queries
 from wembit.web.figures.actions.resize_figure import resize_figure
 from wembit.web.figures.drawing.layout import pictures, together
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, request_of, sums
-from wembit.web.responses import page, tried
+from wembit.web.responses import page
 from wembit.web.stash.models import FIBRE, Item
 from wembit.web.stash.queries import items
 from wembit.web.studio.models import MAKER
+
+from .forms import SizeForm
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -91,13 +93,7 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
 def _keep(request: Request, figure: Figure) -> HttpResponse:
     request.member.must_be(MAKER)
 
-    def do() -> Any:
-        return resize_figure(request.member, figure.pk, number(request.POST.get("scale", ""), "the size"))
-
-    try:
-        _, faults = tried(do)
-    except ValueError as fault:
-        faults = {"times": str(fault)}
+    _, faults = SizeForm(request).tried(lambda given: resize_figure(request.member, figure.pk, given["scale"]))
     if faults:
         messages.error(request, next(iter(faults.values())))
         return redirect("figures:size", studio=request.studio.slug, figure_id=figure.pk)

@@ -4,14 +4,12 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django import forms
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.core.craft.materials import FIRMNESS, FIRMNESS_WORDS
+from wembit.core.craft.materials import FIRMNESS_WORDS
 from wembit.core.craft.part_kinds import KINDS
 from wembit.web.errors import Refusal
-from wembit.web.fields import length_field, number, signed
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.actions.begin_tracing import begin_tracing
@@ -24,16 +22,14 @@ from wembit.web.figures.to_core import tracings
 from wembit.web.responses import again, page, tried
 from wembit.web.uploads import cleaned
 
+from .forms import BoardForm, KeepForm, NewForm, PictureForm
+
 if TYPE_CHECKING:
     from uuid import UUID
 
-    from django.http import HttpResponse, QueryDict
+    from django.http import HttpResponse
 
     from wembit.web.request import Request
-
-LENGTHS = {
-    "thickness_mm": (0.1, 200), "diameter_mm": (0.2, 400), "wire_mm": (0.1, 10), "mark_mm": (0.1, 10_000),
-}  # fmt: skip
 
 
 @require_http_methods(["GET", "POST"])
@@ -45,18 +41,14 @@ def new(request: Request, figure_id: UUID) -> HttpResponse:
     if request.method == "GET":
         return render(request, "figures/trace/trace_new.html", context)
 
-    def do() -> Any:
-        picked = request.POST.get("reference", "")
-        reference = forms.UUIDField(required=False).to_python(picked) if picked else None
+    def do(given: dict[str, Any]) -> Tracing:
+        reference = given["reference"]
         if request.FILES.get("photo"):
             image = cleaned(request.FILES["photo"], request.studio)
-            reference = add_reference(request.member, figure.pk, image, words=request.POST.get("words", "")).pk
-        return begin_tracing(request.member, figure.pk, request.POST.get("kind", ""), reference)
+            reference = add_reference(request.member, figure.pk, image, words=given["words"]).pk
+        return begin_tracing(request.member, figure.pk, given["kind"], reference)
 
-    try:
-        made, faults = tried(do)
-    except forms.ValidationError:
-        made, faults = None, {"reference": "Choose a picture of the figure."}
+    made, faults = NewForm(request).tried(do)
     if faults:
         return again(request, "figures/trace/trace_new.html", context, faults)
     return redirect("figures:tracing", studio=request.studio.slug, figure_id=figure.pk, tracing_id=made.pk)
@@ -67,13 +59,15 @@ def board(request: Request, figure_id: UUID, tracing_id: UUID) -> HttpResponse:
     tracing = tracings.tracing_of(request.studio, figure_id, tracing_id)
     faults: dict[str, str] = {}
     if request.method == "POST":
-        changes, faults = read_tracing(request, tracing)
-        if "weigh" in request.POST:  # while a point moves nothing is kept, so that no answer overtakes another
+        form = BoardForm(request, tracing)
+        faults = form.faults
+        if form.has("weigh"):  # while a point moves nothing is kept, so that no answer overtakes another
             request.saved_nothing = True
-            _, faults = (None, faults) if faults else tried(lambda: tracings.apply(tracing, changes))
+            if not faults:
+                _, faults = tried(lambda: tracings.apply(tracing, form.changes()))
             return render(request, "figures/trace/_trace.html", shown(request, tracing, faults))
         if not faults:
-            _, faults = tried(lambda: trace(request.member, figure_id, tracing_id, changes))
+            _, faults = tried(lambda: trace(request.member, figure_id, tracing_id, form.changes()))
         tracing = tracings.tracing_of(request.studio, figure_id, tracing_id)
         if not faults and not request.htmx:
             return redirect(request.path)
@@ -114,58 +108,14 @@ def shown(request: Request, tracing: Tracing, faults: dict) -> dict:
     return context
 
 
-def read_tracing(request: Request, tracing: Tracing) -> tuple[dict, dict]:
-    """Points from the table (in mm), marks (in units of the board), sizes."""
-    given, changes, faults = request.POST, dict[str, Any](), dict[str, str]()
-    changes["points"] = _points(given, tracing, faults)
-    marks = [signed(given.get(name, "")) for name in ("mark_x0", "mark_y0", "mark_x1", "mark_y1")]
-    if None not in marks and "scaled" in given:
-        changes["marks"] = [marks[:2], marks[2:]]
-    for name, (least, most) in LENGTHS.items():
-        if name in given:
-            try:
-                changes[name] = float(length_field(request.studio, least=least, most=most).clean(given[name]))
-            except forms.ValidationError as fault:
-                faults[name] = fault.messages[0]
-    if "depth" in given:
-        try:
-            depth = number(given["depth"], "how deep it is, in % of its width,")
-        except ValueError as fault:
-            faults["depth"] = str(fault)
-        else:
-            changes["depth_ratio"] = depth / 100
-            if not 1 <= depth <= 1000:
-                faults["depth"] = "Write between 1 and 1000 %."
-    if given.get("firmness") in FIRMNESS:
-        changes["firmness"] = given["firmness"]
-    return changes, faults
-
-
-def _points(given: QueryDict, tracing: Tracing, faults: dict[str, str]) -> list:
-    """The points of the table in units of the board, without those that are left out. Adds to `faults`."""
-    points = []
-    for n in range(tracings.MOST_POINTS + 2):
-        across, down = given.get(f"x_{n}", "").strip(), given.get(f"y_{n}", "").strip()
-        if (not across and not down) or f"drop_{n}" in given:
-            continue
-        x, y = signed(across), signed(down)
-        if x is None or y is None or max(abs(x), abs(y)) > 1e6:
-            faults[f"x_{n}"] = f"Point {n + 1}: write both places as numbers of mm."
-            continue
-        points.append(tracings.units(tracing, x, y))
-    return points
-
-
 @require_POST
 def keep(request: Request, figure_id: UUID, tracing_id: UUID) -> HttpResponse:
     tracing = tracings.tracing_of(request.studio, figure_id, tracing_id)
-    given = request.POST
-    part, faults = tried(
-        lambda: keep_tracing(
-            request.member, figure_id, tracing_id, kind=given.get("kind", ""), name=given.get("name", "")[:40],
-            key=given.get("part", ""),
+    part, faults = KeepForm(request).tried(
+        lambda given: keep_tracing(
+            request.member, figure_id, tracing_id, kind=given["kind"], name=given["name"], key=given["part"]
         )
-    )  # fmt: skip
+    )
     if faults:
         context = shown(request, tracing, {"keep": next(iter(faults.values()))})
         return render(request, "figures/trace/trace.html", context, status=422)
@@ -191,12 +141,11 @@ def pictures(request: Request, figure_id: UUID) -> HttpResponse:
 @require_POST
 def add_picture(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
-    _, faults = tried(
-        lambda: add_reference(
-            request.member, figure.pk, cleaned(request.FILES.get("photo"), request.studio),
-            words=request.POST.get("words", ""),
+    _, faults = PictureForm(request).tried(
+        lambda given: add_reference(
+            request.member, figure.pk, cleaned(request.FILES.get("photo"), request.studio), words=given["words"]
         )
-    )  # fmt: skip
+    )
     if faults:
         return again(
             request, "figures/trace/references.html", {"figure": figure, "references": figure.references.all()}, faults

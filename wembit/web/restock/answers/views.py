@@ -8,6 +8,7 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
+from wembit.web.asked import whole_number_in
 from wembit.web.colour.recipes import shares_of
 from wembit.web.decimals import decimal
 from wembit.web.idempotency import press_of
@@ -29,11 +30,10 @@ if TYPE_CHECKING:
 
 
 def answers_context(request: Request, project_id: UUID, item_id: UUID) -> dict:
-    count = request.GET.get("count", "")
     found = answers(
         request.studio,
         need_of(request.studio, project_id, item_id),
-        int(count) if count.isascii() and count.isdigit() and len(count) < 4 else None,
+        whole_number_in(request.GET.get("count", "")),
         only=bool(request.GET.get("only")),
     )
     project = project_of(request.studio, project_id)

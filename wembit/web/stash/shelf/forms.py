@@ -4,10 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django import forms
-
 from wembit.core.craft.materials import FORMS
-from wembit.web.fields import ChosenField, IdField, TextField, amount_field, tick_field, weight_field
+from wembit.web.fields import ChosenField, IdField, PatternField, TextField, amount_field, tick_field, weight_field
 from wembit.web.forms import StudioForm
 from wembit.web.stash import queries
 from wembit.web.stash.models import FIBRE, Item
@@ -18,11 +16,11 @@ if TYPE_CHECKING:
 FORM_CHOICES = [(key, form.name) for key, form in FORMS.items()]
 
 
-class ColourField(forms.RegexField):
-    """A colour as the browser's own field gives it, like #6f7d43."""
+class ColourField(PatternField):
+    """A colour as the browser's own field gives it."""
 
     def __init__(self) -> None:
-        super().__init__("^#[0-9a-fA-F]{6}$", required=False, error_messages={"invalid": "A colour like #6f7d43."})
+        super().__init__("^#[0-9a-fA-F]{6}$", "A colour like #6f7d43.")
 
 
 class AmountForm(StudioForm):

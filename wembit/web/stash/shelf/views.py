@@ -13,6 +13,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.colour.conversions import GREY, HUES
 from wembit.web import numbers
+from wembit.web.asked import whole_number_in, words_in
 from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
 from wembit.web.responses import again, page, tried
@@ -47,17 +48,9 @@ MOST_SHOWN = 80  # bags drawn at once; more come as one scrolls
 def filters_of(request: Request) -> queries.ShelfFilters:
     given = request.GET
     return queries.ShelfFilters(
-        words=given.get("words", "")[:80],
-        breed=given.get("breed", ""),
-        form=given.get("form", ""),
-        hue=given.get("hue", ""),
-        drawer=given.get("drawer", "")[:40],
+        **{name: words_in(given.get(name, "")) for name in ("words", "breed", "form", "hue", "drawer")},
         free_only=bool(given.get("free")),
     )
-
-
-def whole_number(text: str) -> int:
-    return int(text) if text.isascii() and text.isdigit() and len(text) < 7 else 0
 
 
 def shelf_context(request: Request) -> dict:
@@ -65,7 +58,7 @@ def shelf_context(request: Request) -> dict:
     studio, filters = request.studio, filters_of(request)
     by = request.GET.get("by", "breed")
     by = by if by in GROUPS else "breed"
-    start = whole_number(request.GET.get("from", ""))
+    start = whole_number_in(request.GET.get("from", "")) or 0
     rest = request.GET.copy()
     rest["from"] = str(start + MOST_SHOWN)
     if start or filters != queries.ShelfFilters():

@@ -11,6 +11,8 @@ from wembit.web.errors import Refusal
 from wembit.web.studio.models import Link, Member, User
 from wembit.web.studio.queries import holds
 
+WEAK = "Choose a password of at least 8 characters that is not one of the common ones."  # as settings.py asks
+
 
 @transaction.atomic
 def follow_link(link: Link, *, username: str = "", name: str = "", password: str, user: User | None = None) -> User:
@@ -47,7 +49,7 @@ def new_user(username: str, name: str, password: str) -> User:
 def _keep_password(user: User, password: str) -> None:
     try:
         validate_password(password, user)
-    except ValidationError as trouble:
-        raise Refusal(" ".join(trouble.messages), "password") from None
+    except ValidationError:
+        raise Refusal(WEAK, "password") from None
     user.set_password(password)
     user.save()

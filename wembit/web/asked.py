@@ -1,0 +1,23 @@
+"""What an address asks for: words, ids and whole numbers; what cannot be read is not asked."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+
+def id_in(text: str) -> UUID | None:
+    """The id that a text names; None for any other text."""
+    try:
+        return UUID(text.strip())
+    except ValueError:
+        return None
+
+
+def words_in(text: str, most: int = 80) -> str:
+    """The first `most` characters of a text, without NUL, which nobody types and no database takes."""
+    return text.replace("\0", "")[:most]
+
+
+def whole_number_in(text: str) -> int | None:
+    """A whole number of at most six digits; None for any other text."""
+    return int(text) if text.isascii() and text.isdigit() and len(text) < 7 else None

@@ -1,0 +1,31 @@
+"""What is said of a step, and which way the studio works."""
+
+from __future__ import annotations
+
+from wembit.web.fields import NumberField, TextField
+from wembit.web.figures.actions.change_order import MOST_MINUTES
+from wembit.web.forms import StudioForm
+
+
+class StepForm(StudioForm):
+    """A step and the button that was pressed: earlier, later, off, on, add; else what is said of it."""
+
+    step = TextField(120)
+    do = TextField(10)
+    new_title = TextField(80)
+
+
+class SayForm(StudioForm):
+    """Another title, other words and minutes of a step."""
+
+    title = TextField(80)
+    words = TextField(600)
+    minutes = NumberField(0, MOST_MINUTES, words=f"Write a number of minutes between 0 and {MOST_MINUTES:g}.")
+
+
+class ChooseForm(StudioForm):
+    """An answer to a question of the order, for the studio, this figure, or one part (`part:<key>`)."""
+
+    question = TextField(40)
+    way = TextField(40)
+    holds = TextField(80)
