@@ -2,6 +2,7 @@
 
 import re
 from decimal import Decimal as D
+from urllib.parse import parse_qs, urlsplit
 
 import pytest
 
@@ -215,3 +216,25 @@ def test_a_name_on_the_map_is_only_a_name(client, owner):
     assert "<b onload" not in page
     assert "&quot;&gt;&lt;b onload=&quot;x&quot;&gt;&amp;" in page
     assert "&amp;view=hue&amp;grams=6" in page
+
+
+@pytest.mark.parametrize(
+    ("asked", "colour"),
+    [
+        ("x=150&y=0&rim=40", "55.0 20.0 -0.0"),
+        ("x=0&y=-300&rim=40&lot=x&form=tops", "55.0 0.0 40.0"),
+        ("x=-300&y=0&rim=40&view=lightness", "50.0 0.0 0.0"),
+    ],
+)
+def test_a_touch_on_the_ground_asks_for_the_colour_there(client, studio, asked, colour):
+    answer = client.get(f"/s/{studio.slug}/colour/touched/?{asked}")
+    query = parse_qs(urlsplit(answer["Location"]).query)
+    assert query["colour"] == [colour]
+    assert "lot" not in query and "x" not in query, "the colour takes the place of the bag"
+    assert query.get("form") == (["tops"] if "form" in asked else None), "the sieve stays"
+
+
+@pytest.mark.parametrize("asked", ["", "x=nan&y=0&rim=40", "x=a&y=0&rim=40", "x=1e999&y=0&rim=1"])
+def test_a_touch_that_cannot_be_read_asks_for_nothing(client, studio, asked):
+    answer = client.get(f"/s/{studio.slug}/colour/touched/?{asked}")
+    assert answer.status_code == 302 and "colour=" not in answer["Location"]

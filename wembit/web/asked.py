@@ -1,7 +1,8 @@
-"""What an address asks for: words, ids and whole numbers; what cannot be read is not asked."""
+"""What an address asks for: words, ids and numbers; what cannot be read is not asked."""
 
 from __future__ import annotations
 
+import math
 from uuid import UUID
 
 
@@ -21,3 +22,12 @@ def words_in(text: str, most: int = 80) -> str:
 def whole_number_in(text: str) -> int | None:
     """A whole number of at most six digits; None for any other text."""
     return int(text) if text.isascii() and text.isdigit() and len(text) < 7 else None
+
+
+def number_in(text: str) -> float | None:
+    """A finite number with a decimal point; None for any other text."""
+    try:
+        number = float(text[:30])
+    except ValueError:
+        return None
+    return number if math.isfinite(number) else None

@@ -1,18 +1,20 @@
 """Which lot serves which need: best fit by due date.
 
 Earlier due dates are served in full before later ones. A need takes one dye lot where one can serve it, an opened bag
-before a whole one, and the fullest use of a bag, so that few crumbs are left.
+before a whole one, and the fullest use of a bag, so that few crumbs are left. What is reserved already stays where it
+is, unless an earlier demand would be short while a later one holds something.
 """
 
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 
-CRUMB_G = 2.0
+CRUMB_G = 2.0  # a rest so small is better not left in a bag
+LEAST_G = SMALLEST_PIECE_G / 2  # less than this is neither reserved nor missing
 
 
 @dataclass(frozen=True)
@@ -68,9 +70,65 @@ def allocate(lots: Sequence[FreeLot], demands: Sequence[Demand]) -> Allocation:
             free[lot.id] = round(free[lot.id] - taken, 3)
             left = round(left - taken, 3)
             reservations.append(Reserved(demand.id, lot.id, taken))
-        if left >= SMALLEST_PIECE_G / 2:
+        if left >= LEAST_G:
             short[demand.id] = left
     return Allocation(tuple(reservations), short)
+
+
+def reallocate(
+    lots: Sequence[FreeLot], demands: Sequence[Demand], held: Mapping[tuple[object, object], float]
+) -> Allocation:
+    """Reserve lots to demands anew, `held` being what is reserved now, by demand and lot; `grams` of a lot are all that is
+    in it, of a demand all that is left of it. What is held stays as far as bag and demand reach. Amounts as in `allocate`.
+    """
+    kept = _kept(lots, demands, held)
+    found = _filled_up(lots, demands, kept)
+    return _filled_up(lots, demands, {}) if kept and _is_unfair(demands, found) else found
+
+
+def _kept(
+    lots: Sequence[FreeLot], demands: Sequence[Demand], held: Mapping[tuple[object, object], float]
+) -> dict[tuple[object, object], float]:
+    """What of the reservations can stay, in the order of the demands."""
+    room = {lot.id: lot.grams for lot in lots}
+    kept = {}
+    for demand in demands:
+        left = demand.grams
+        for lot in lots:
+            grams = round(min(held.get((demand.id, lot.id), 0.0), left, room[lot.id]), 3)
+            if lot.fibre == demand.fibre and grams >= LEAST_G:
+                kept[demand.id, lot.id] = grams
+                left = round(left - grams, 3)
+                room[lot.id] = round(room[lot.id] - grams, 3)
+    return kept
+
+
+def _filled_up(
+    lots: Sequence[FreeLot], demands: Sequence[Demand], kept: Mapping[tuple[object, object], float]
+) -> Allocation:
+    """What is kept, and of what is left of lots and demands what can be reserved."""
+    taken: dict[object, float] = {}
+    given: dict[object, float] = {}
+    for (demand, lot), grams in kept.items():
+        taken[lot] = taken.get(lot, 0.0) + grams
+        given[demand] = given.get(demand, 0.0) + grams
+    free = [
+        replace(lot, grams=lot.grams - taken.get(lot.id, 0.0), opened=lot.opened or lot.id in taken) for lot in lots
+    ]
+    open_ = [replace(demand, grams=demand.grams - given.get(demand.id, 0.0)) for demand in demands]
+    found = allocate(free, open_)
+    sums = dict(kept)
+    for each in found.reservations:
+        sums[each.demand, each.lot] = round(sums.get((each.demand, each.lot), 0.0) + each.grams, 3)
+    rows = (Reserved(demand, lot, grams) for (demand, lot), grams in sums.items() if grams >= LEAST_G)
+    return Allocation(tuple(rows), found.short)
+
+
+def _is_unfair(demands: Sequence[Demand], found: Allocation) -> bool:
+    """Whether a demand is short while one with a later due date holds something."""
+    holding = {each.demand for each in found.reservations}
+    short_since = min((each.due for each in demands if each.id in found.short), default=None)
+    return short_since is not None and any(each.due > short_since for each in demands if each.id in holding)
 
 
 def _order(lots: list[FreeLot], free: dict, demand: Demand) -> list[FreeLot]:

@@ -10,6 +10,7 @@ from wembit.web.colour.palettes import views as palette_views
 app_name = "colour"
 urlpatterns = [
     path("", views.home, name="home"),
+    path("touched/", views.touched, name="touched"),
     path("tell/<uuid:lot_id>/", tell_views.tell, name="tell"),
     path("picture/", picture_views.picture_colours, name="picture"),
     path("palette/", palette_views.palette, name="palette"),

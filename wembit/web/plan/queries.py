@@ -13,6 +13,8 @@ from django.db.models import Sum
 from django.http import Http404
 
 from wembit.core.colour.thin_layer import Cover
+from wembit.core.stock.allocation import LEAST_G
+from wembit.web.decimals import decimal
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.stash.models import ZERO, Movement, Promise
@@ -23,7 +25,7 @@ from .models import PLANNED, Need, Project, StandIn
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
-CRUMB = Decimal("0.01")
+CRUMB = decimal(LEAST_G)
 
 
 def plan_line(studio: Studio, today: dt.date) -> tuple[int, int]:

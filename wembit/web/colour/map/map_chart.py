@@ -12,15 +12,14 @@ import numpy as np
 from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 
-from wembit.core.colour.conversions import GREY, HUES, chroma_hue, sector
+from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.colour.map_place import RADIUS, place_by_hue, place_by_lightness
 from wembit.web.colour.queries import Wools
 
 from .nearest_and_blends import Recipe, Single
 from .target import Target
 
-MAP_RADIUS = 300.0
 LEAST_CHROMA = 40  # at the rim of the map by hue; more where the shelf has more
-GREYS_X = -310.0  # where greys stand when the map is by lightness
 HUE, LIGHTNESS = "hue", "lightness"
 VIEWS = {HUE: "by hue", LIGHTNESS: "by lightness"}
 BARS_WIDE = 800
@@ -52,7 +51,7 @@ class ColourMap:
     def rings(self) -> list[tuple[int, float]]:
         """Rings of equal chroma: the chroma and the radius."""
         step = 10 if self.rim <= 50 else 20
-        return [(chroma, chroma * MAP_RADIUS / self.rim) for chroma in range(step, self.rim + 1, step)]
+        return [(chroma, chroma * RADIUS / self.rim) for chroma in range(step, self.rim + 1, step)]
 
 
 @dataclass(frozen=True)
@@ -74,14 +73,9 @@ def bars(shares: Sequence[tuple[str, float]]) -> list[Bar]:
 
 
 def place(lab: Sequence[float], view: str, rim: int) -> tuple[float, float]:
-    """A colour's place on the map, 600 wide, y down, rounded to what is drawn."""
-    light, a, b = lab
-    if view == LIGHTNESS:
-        hue = chroma_hue(a, b)[1]
-        x = GREYS_X if sector(a, b) == GREY else -270 + hue / 360 * 560
-        return round(x, 1), round(MAP_RADIUS - light / 100 * 2 * MAP_RADIUS, 1)
-    scale = MAP_RADIUS / rim
-    return round(a * scale, 1), round(-b * scale, 1)
+    """A colour's place on the map, rounded to what is drawn."""
+    x, y = place_by_lightness(lab) if view == LIGHTNESS else place_by_hue(lab, rim)
+    return round(x, 1), round(y, 1)
 
 
 @lru_cache(maxsize=8)

@@ -6,17 +6,20 @@ from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from django.core.exceptions import ValidationError
-from django.shortcuts import render
+from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_GET
 
+from wembit.core.colour.map_place import RADIUS, colour_by_hue, colour_by_lightness
 from wembit.core.colour.tuft import PASSES
 from wembit.core.craft.materials import FORMS, LOSS_CARDING
+from wembit.web.asked import number_in
 from wembit.web.colour.queries import Wools, blending_forms, blending_habits, wools
 from wembit.web.errors import Refusal
 from wembit.web.fields import weight_field
 from wembit.web.stash.queries import breed_choices, drawers
 
-from .map_chart import HUE, LEVELS, MAP_RADIUS, VIEWS, drawn, rim_of, spots
+from .map_chart import HUE, LEVELS, LIGHTNESS, VIEWS, drawn, rim_of, spots
 from .nearest_and_blends import WANTED_G, recipes, singles
 from .target import Target, target_of
 
@@ -46,6 +49,22 @@ def home(request: Request) -> HttpResponse:
     return render(request, "colour/map/map.html", context, status=status)
 
 
+@require_GET
+def touched(request: Request) -> HttpResponse:
+    """The map asked for the colour at a place of its ground; what else the address says stays."""
+    given = request.GET.copy()
+    place = [number_in(given.pop(name, [""])[0]) for name in ("x", "y", "rim")]
+    address = reverse("colour:home", args=[request.studio.slug])
+    if None in place:
+        return redirect(address)
+    x, y, rim = (each or 0.0 for each in place)
+    lab = colour_by_lightness(x, y) if given.get("view") == LIGHTNESS else colour_by_hue(x, y, rim)
+    for name in ("lot", "item"):
+        given.pop(name, None)
+    given["colour"] = " ".join(f"{each:.1f}" for each in lab)
+    return redirect(f"{address}?{given.urlencode()}")
+
+
 def map_context(request: Request) -> tuple[dict, int]:
     given, shelf, faults = request.GET, wools(request.studio), {}
     view = given.get("view", HUE) if given.get("view") in VIEWS else HUE
@@ -66,7 +85,7 @@ def map_context(request: Request) -> tuple[dict, int]:
         "view": view,
         "views": VIEWS.items(),
         "map": drawn(some, view, target, near, found, spots(some, view, rim_of(some, target), rest)),
-        "levels": [(light, MAP_RADIUS - light * 2 * MAP_RADIUS / 100) for light in LEVELS],
+        "levels": [(light, RADIUS - light * 2 * RADIUS / 100) for light in LEVELS],
         "target": target,
         "near": near,
         "recipes": found,

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from decimal import Decimal
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from wembit.core.stock.allocation import Demand, FreeLot, allocate
+from wembit.core.stock.allocation import Demand, FreeLot, reallocate
 from wembit.web.decimals import to_step
-from wembit.web.plan.queries import CRUMB, open_needs
-from wembit.web.stash.models import ZERO, Item, Lot, Promise
+from wembit.web.plan.queries import open_needs
+from wembit.web.stash.models import Item, Lot, Promise
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -39,58 +38,18 @@ def reserve(studio: Studio, item_ids: Iterable[UUID]) -> None:
     for item_id in asked:
         mine = [need for need in needs if need.item_id == item_id]
         here = lots.get(item_id, [])
-        kept = _kept(mine, here, old)
-        promised, short = _promised(mine, here, kept)
-        if kept and _unfair(mine, promised, short):
-            promised, short = _promised(mine, here, {})
+        promised = _promised(mine, here, old)
         before = {key: amount for key, amount in old.items() if key[0] in {lot.pk for lot in here}}
         if promised != before:
             _write(studio, mine, before, promised)
 
 
-def _kept(needs: Sequence[Need], lots: Sequence[Lot], old: dict) -> dict:
-    room = {lot.pk: lot.on_hand for lot in lots}
-    kept = {}
-    for need in needs:
-        left = need.left
-        for lot in lots:
-            amount = min(old.get((lot.pk, need.pk), ZERO), left, room[lot.pk])
-            if amount >= CRUMB:
-                kept[lot.pk, need.pk] = amount
-                left -= amount
-                room[lot.pk] -= amount
-    return kept
-
-
-def _promised(needs: Sequence[Need], lots: Sequence[Lot], kept: dict) -> tuple[dict, dict]:
-    held_of: dict[UUID, Decimal] = {}
-    held_by: dict[UUID, Decimal] = {}
-    for (lot, need), amount in kept.items():
-        held_of[lot] = held_of.get(lot, ZERO) + amount
-        held_by[need] = held_by.get(need, ZERO) + amount
-    free = [
-        FreeLot(
-            lot.pk, lot.item_id, float(lot.on_hand - held_of.get(lot.pk, ZERO)), lot.dye_lot, bool(held_of.get(lot.pk))
-        )
-        for lot in lots
-    ]
-    demands = [
-        Demand(need.pk, need.project.due, need.item_id, float(need.left - held_by.get(need.pk, ZERO)), need.seen)
-        for need in needs
-    ]
-    found = allocate(free, demands)
-    promised = dict(kept)
-    for each in found.reservations:
-        key = (each.lot, each.demand)
-        promised[key] = promised.get(key, ZERO) + to_step(each.grams)
-    return {key: amount for key, amount in promised.items() if amount >= CRUMB}, found.short
-
-
-def _unfair(needs: Sequence[Need], promised: dict, short: dict) -> bool:
-    """Whether a need is short while one with a later due date holds something."""
-    held = {need for _, need in promised}
-    dues = [need.project.due for need in needs if need.pk in short]
-    return bool(dues) and any(need.project.due > min(dues) for need in needs if need.pk in held)
+def _promised(needs: Sequence[Need], lots: Sequence[Lot], old: dict) -> dict:
+    """What each need is promised of each lot, by lot and need."""
+    free = [FreeLot(lot.pk, lot.item_id, float(lot.on_hand), lot.dye_lot) for lot in lots]
+    demands = [Demand(need.pk, need.project.due, need.item_id, float(need.left), need.seen) for need in needs]
+    held = {(need, lot): float(amount) for (lot, need), amount in old.items()}
+    return {(each.lot, each.demand): to_step(each.grams) for each in reallocate(free, demands, held).reservations}
 
 
 def _write(studio: Studio, needs: Sequence[Need], before: dict, promised: dict) -> None:

@@ -58,6 +58,7 @@ class Answer:
     recipe: Recipe | None = None
     tide: TideLine | None = None
     days_late: int = 0
+    saves_g: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -235,9 +236,20 @@ def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int)
             trouble = _trouble(wool, need, free[wool.item_id], taken, mottle=0.0, left_short=left)
             words = f"saves {saved:.1f} g"
             rows.append(
-                Answer(UNDER_IT, trouble, line, count, round(taken, 2), words, wool.srgb, wool.name, wool.item_id)
+                Answer(
+                    UNDER_IT,
+                    trouble,
+                    line,
+                    count,
+                    round(taken, 2),
+                    words,
+                    wool.srgb,
+                    wool.name,
+                    wool.item_id,
+                    saves_g=saved,
+                )
             )
-    return sorted(rows, key=lambda row: (-float(row.words.split()[1]), row.trouble.score))[:1]
+    return sorted(rows, key=lambda row: (-row.saves_g, row.trouble.score))[:1]
 
 
 def _bought(studio: Studio, line: NeedLine, count: int) -> Answer:
