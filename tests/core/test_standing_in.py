@@ -2,10 +2,11 @@
 
 from dataclasses import replace
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core.stock.standing_in import Trouble
+from wembit.core.stock.standing_in import Trouble, makings_for
 
 SOME = st.builds(
     Trouble,
@@ -39,3 +40,23 @@ def test_more_of_any_trouble_is_worse(trouble, more):
 @given(SOME)
 def test_what_nobody_sees_matters_less(trouble):
     assert replace(trouble, seen=False).score <= replace(trouble, seen=True).score
+
+
+@pytest.mark.parametrize(
+    ("short", "left", "wanted", "makings"),
+    [
+        (5.0, 4, None, 1),  # all of a making takes the other wool
+        (10.0, 4, None, 1),
+        (10.1, 4, None, 1),  # a hundredth of a making is no making
+        (10.3, 4, None, 2),
+        (90.0, 4, None, 4),  # no more than are left
+        (90.0, 4, 2, 2),  # as the maker wants
+        (5.0, 0, None, 1),
+    ],
+)
+def test_in_how_many_makings_another_wool_stands_in(short, left, wanted, makings):
+    assert makings_for(short, 10.0, left, wanted) == makings
+
+
+def test_what_takes_nothing_stands_in_once():
+    assert makings_for(5.0, 0.0, 3) == 1

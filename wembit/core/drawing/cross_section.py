@@ -9,11 +9,12 @@ import numpy as np
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
+from wembit.core.craft.materials import felt_mm
 from wembit.core.pose.mesh import UP, VIEWS, outline, rings_of, surface
 from wembit.core.pose.placing import Placed
 from wembit.core.shape import solids
 
-from .surface import WHOLE, Coat, Zone, locks, skin_zone, stretch
+from .surface import WHOLE, Coat, Zone, locks, skin_zone, stretch, under
 from .views import Drawn, View, grounded
 
 WIRE = "#3a3a3a"
@@ -30,6 +31,41 @@ class Inside:
     coats: tuple[Coat, ...] = ()
     covers: tuple[tuple[float, Zone], ...] = ()
     paddings: tuple[tuple[str, float, float], ...] = ()
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A layer as the cut shows it: what it does, its paint and share; whether it is a filling; how thick a soft layer is,
+    in mm; how heavy a cover is, in g/m² of skin, all its coats together.
+    """
+
+    role: str
+    paint: str
+    share: float = 1.0
+    is_filling: bool = False
+    thickness_mm: float = 0.0
+    cover_g_m2: float = 0.0
+
+
+def inside_of(layers: Sequence[Laid], coats: Sequence[Coat], density_g_cm3: float) -> Inside:
+    """What a part is made of, its layers in the order in which they are laid and its coats in that of planting. A filling
+    lies in the middle, wool round it; a cover is as thick as its weight at the part's density; on a coat, or on another
+    cover, it lies from the underside round.
+    """
+    cores: list[tuple[bool, str, float]] = []
+    paddings: list[tuple[str, float, float]] = []
+    covers: list[tuple[float, Zone]] = []
+    for layer in layers:
+        if layer.role == "core":
+            cores.append((layer.is_filling, layer.paint, layer.share))
+        elif layer.role == "padding":
+            paddings.append((layer.paint, layer.thickness_mm, layer.share))
+        elif layer.role == "cover":
+            below = covers or coats
+            zone = under(layer.paint, layer.share) if below else Zone(layer.paint, 0.0, layer.share)
+            covers.append((felt_mm(layer.cover_g_m2, density_g_cm3), zone))
+    from_outside = tuple((paint, share) for _, paint, share in sorted(cores))
+    return Inside(from_outside, tuple(coats), tuple(covers), tuple(paddings))
 
 
 def cut_open(pieces: Sequence[Placed], insides: Mapping[str, Inside]) -> View:

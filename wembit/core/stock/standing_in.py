@@ -5,6 +5,7 @@ The weights are assumed: what a maker would accept as much trouble as one ΔE00 
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 HIDDEN = 0.05  # of a difference counts where nothing shows
@@ -15,6 +16,16 @@ STILL_SHORT = 8.0  # times the share of the shortage that is left all the same
 LAST_OF_IT = 1.5  # where more than half of what is free of it goes
 DAY, LATE = 0.25, 2.0  # for each day of waiting, and each day past the start
 MONEY = 0.15  # for each unit of the studio's currency
+WORTH = 0.15  # the share of the covering wool that a layer under it has to save, to be offered
+ALMOST = 0.02  # of a making that may be missing without another one's taking the other wool
+
+
+def makings_for(short: float, a_making: float, left: int, wanted: int | None = None) -> int:
+    """In how many makings another wool stands in: as many as are short, or as `wanted`, of those that are `left`; all of a
+    making takes it, so that no figure changes its colour half way. Both amounts in one unit.
+    """
+    short_of = math.ceil(short / a_making - ALMOST) if a_making else 1
+    return min(max(1, wanted or short_of), max(1, left))
 
 
 @dataclass(frozen=True)

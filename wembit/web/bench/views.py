@@ -9,6 +9,7 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
+from wembit.core.craft.cautions import CAUTIONS
 from wembit.web.asked import id_in
 from wembit.web.bench.models import PieceLayer
 from wembit.web.errors import Refusal
@@ -68,6 +69,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "colours": seen,
         "states": STATES,
         "all_taken": line.next is None,
+        "give_caution": CAUTIONS["give"],
     }
     if chosen is None or piece is None:
         return context

@@ -10,8 +10,8 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from wembit.core.contract.requests import SHAPE
-from wembit.core.craft.materials import FIRMNESS, felt_mm
-from wembit.core.drawing.cross_section import Inside, cut_open
+from wembit.core.craft.materials import FIRMNESS
+from wembit.core.drawing.cross_section import Inside, Laid, cut_open, inside_of
 from wembit.core.drawing.marks import Mark, Spots, line, patches
 from wembit.core.drawing.scale_objects import BREADTH_MM, LENGTH_MM, hand
 from wembit.core.drawing.surface import WHOLE, Coat, Zone, band, under
@@ -177,26 +177,20 @@ def cut_open_picture(version: Version, parts: Sequence[Part], palette: Palette, 
 
 
 def _inside(plan: PartPlan, palette: Palette) -> Inside:
-    """What a part is made of; covers as thick as their grams are at the part's firmness."""
-    cores: list[tuple[bool, str, float]] = []
-    paddings: list[tuple[str, float, float]] = []
-    covers: list[tuple[float, Zone]] = []
-    coated = any(each.layer.role == "coat" for each in plan.layers)
+    """What a part is made of, as the cut shows it."""
     density = FIRMNESS.get(plan.part.firmness, FIRMNESS["medium"])
-    for each in plan.layers:
-        rule, paint = each.layer.rule, palette.colour(each.layer.slot_id)
-        share = rule.get("share", 1.0)
-        if each.layer.role == "core":
-            filling = bool(each.item and each.item.form == "filling")  # a wool skin lies round it
-            cores.append((filling, paint, share))
-        elif each.layer.role == "padding":
-            paddings.append((paint, rule["thickness_mm"], share))
-        elif each.layer.role == "cover":
-            thick = felt_mm(each.grams.cover_g_m2 * rule.get("coats", 1.0), density)
-            zone = under(paint, share) if covers or coated else Zone(paint, 0.0, share)
-            covers.append((thick, zone))
-    coats = _coats([each.layer for each in plan.layers], palette)
-    return Inside(tuple((paint, share) for _, paint, share in sorted(cores)), coats, tuple(covers), tuple(paddings))
+    laid = [
+        Laid(
+            each.layer.role,
+            palette.colour(each.layer.slot_id),
+            each.layer.rule.get("share", 1.0),
+            bool(each.item and each.item.form == "filling"),
+            each.layer.rule.get("thickness_mm", 0.0),
+            (each.grams.cover_g_m2 or 0.0) * each.layer.rule.get("coats", 1.0),
+        )
+        for each in plan.layers
+    ]
+    return inside_of(laid, _coats([each.layer for each in plan.layers], palette), density)
 
 
 def _coats(layers: Sequence[Layer], palette: Palette) -> tuple[Coat, ...]:

@@ -13,6 +13,7 @@ from django_htmx.http import reselect, reswap, retarget
 
 from wembit.core.colour.show_through import LEAST_G_M2
 from wembit.core.craft.armature import PIPE_CLEANER, WIRE, cutting_list
+from wembit.core.craft.cautions import CAUTIONS
 from wembit.core.craft.materials import FIRMNESS_WORDS, LOSS_LOOSE_ENDS
 from wembit.core.craft.part_kinds import KINDS
 from wembit.core.drawing.scale_objects import COIN_MM, LENGTH_MM
@@ -153,6 +154,7 @@ def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: 
         "slot_options": [(slot.name, slot.name) for slot in version.slots.all()],
         "grams": chosen.grams,
         "wire": wire_of(part, version.scale),
+        "wire_caution": CAUTIONS["wire"],
         "wire_kinds": [(WIRE, "wire"), (PIPE_CLEANER, "pipe cleaner")],
         "follows": follows(part, parts, version.studio),
         "can_follow": [(size.name, size.words) for size in related(part.shape)] + [(WOOL, "its wool")],

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any
 
@@ -10,7 +9,7 @@ from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
 from wembit.core.colour.thin_layer import laid_under
 from wembit.core.craft.materials import FORMS
-from wembit.core.stock.standing_in import Trouble
+from wembit.core.stock.standing_in import WORTH, Trouble, makings_for
 from wembit.web import clock
 from wembit.web.colour.map.nearest_and_blends import Recipe, recipes
 from wembit.web.colour.map.target import Target, target_of
@@ -26,7 +25,6 @@ if TYPE_CHECKING:
 SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
 LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
 STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
-WORTH = 0.15  # the share of the covering wool that a layer under it has to save, to be offered
 UNDER = ("core", "batt", "fleece", "tops", "sliver", "scrap")  # what a hidden core can be of
 
 
@@ -100,8 +98,7 @@ def answers(studio: Studio, found: list[NeedLine], count: int | None = None, onl
 def _for_how_many(need: Need, short: Any, count: int | None = None) -> tuple[int, float]:
     """For how many makings another wool has to stand in, all of which take it, and how much that is, in g."""
     each = float(need.p50) / need.project.count
-    wanted = count or math.ceil(float(short) / each - 0.02 if each else 1)
-    count = min(max(1, wanted), max(1, makings_left(need)))
+    count = makings_for(float(short), each, makings_left(need), count)
     return count, round(min(float(need.left), each * count), 2)
 
 
