@@ -108,3 +108,33 @@ def test_a_mark_never_reaches_over_what_it_lies_on(shape, t):
             inner = np.array(ring)
             assert (inner.min(axis=0) >= outer.min(axis=0) - 1e-6).all()
             assert (inner.max(axis=0) <= outer.max(axis=0) + 1e-6).all()
+
+
+PLATE = {"kind": "slab", "outline": [[0, -12], [60, -12], [60, 12], [0, 12]], "thickness_mm": 4}
+
+
+@pytest.mark.parametrize("t", [0.25, 0.5, 0.75])
+def test_a_mark_on_the_face_of_a_slab_lies_where_it_is_said_at_its_true_size(t):
+    piece = lying(PLATE)
+    faces = {angle: mark_on(piece, Mark("#222222", 12, 6, t, angle), *SIDE) for angle in (-90, 90)}
+    seen = [shape for shape in faces.values() if not shape.is_empty]
+    assert len(seen) == 1, "only one of the two faces looks at the viewer"
+    left, bottom, right, top = seen[0].bounds
+    whole = view([piece], {"one": Dress("#888888")}, "side").bounds
+    assert (right - left, top - bottom) == pytest.approx((12, 6), rel=0.02)
+    assert seen[0].area == pytest.approx(math.pi * 12 * 6 / 4, rel=0.02)
+    assert (left + right) / 2 == pytest.approx(whole[0] + t * 60, abs=0.7), "so far along its axis, from its root"
+    assert (bottom + top) / 2 == pytest.approx(60, abs=0.01), "in the middle across: so high lies the plate"
+
+
+@settings(max_examples=25)
+@given(st.floats(40, 600), st.sampled_from([0.0, 1.0]))
+def test_the_end_of_a_slab_holds_half_of_the_mark_on_each_face(area, end):
+    piece = lying(PLATE)
+    mark = patches("#222222", area, end, 0)[0]
+    left, bottom, right, top = mark_on(piece, mark, *SIDE).bounds
+    whole = view([piece], {"one": Dress("#888888")}, "side").bounds
+    assert right - left == pytest.approx(area / 2 / 24, rel=0.02), "so far in that 24 mm across hold half of it"
+    assert top - bottom == pytest.approx(24, rel=0.02)
+    at = right - whole[2] if end else left - whole[0]
+    assert at == pytest.approx(0, abs=0.7), "at the tip, or at the root"

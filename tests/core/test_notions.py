@@ -6,7 +6,9 @@ from hypothesis import strategies as st
 
 from wembit.core.craft.armature import Wire, cutting_list
 from wembit.core.craft.notions import (
+    DARK_L,
     FITTINGS,
+    PALE_L,
     Needed,
     OnShelf,
     eyes,
@@ -95,3 +97,30 @@ def test_a_needle_is_found_by_the_gauge_on_its_box():
     asked = Needed("needle", "needles 40, one of them spare", None, 2, "pc", "")
     assert nearest(asked, box).id == "b"
     assert nearest(Needed("needle", "needles 42", None, 2, "pc", ""), box) is None
+
+
+@pytest.mark.parametrize(
+    ("details", "coats", "paints", "glued", "words"),
+    [
+        (False, False, [92], False, ["needles 36–38, one of them spare", "needles 40, one of them spare", "pad"]),
+        (True, False, [], False,
+         ["needles 36–38, one of them spare", "needles 40, one of them spare", "needles 42, one of them spare", "pad"]),
+        (False, True, [PALE_L, DARK_L], True,
+         ["needles 36–38, one of them spare", "needles 40, one of them spare", "pads, one for pale, one for dark",
+          "glue, and an awl", "sharp scissors"]),
+        (False, False, [PALE_L - 0.1, DARK_L], False,
+         ["needles 36–38, one of them spare", "needles 40, one of them spare", "pad"]),
+        (False, False, [PALE_L, DARK_L + 0.1], False,
+         ["needles 36–38, one of them spare", "needles 40, one of them spare", "pad"]),
+    ],
+)  # fmt: skip
+def test_tools_are_laid_out_for_what_is_made(details, coats, paints, glued, words):
+    found = tools(details, coats, paints, glued)
+    assert [each.words for each in found] == words
+    assert all(each.back and each.unit == "pc" and each.size_mm is None for each in found), "tools come back"
+    assert all(each.caution == "count" and each.amount == 2 for each in found if each.notion == "needle")
+    assert {each.words: each.caution for each in found if each.caution and each.notion != "needle"} == {
+        **({"glue, and an awl": "glue"} if glued else {}),
+        **({"sharp scissors": "scissors"} if coats else {}),
+    }
+    assert [each.amount for each in found if each.notion == "pad"] == [2 if "pads" in " ".join(words) else 1]

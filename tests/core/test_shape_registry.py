@@ -125,3 +125,35 @@ def test_any_shape_can_become_any_closed_one_and_stays_possible(kind):
         shape = reshaped(shape_of(each.values[0]), kind)
         if each.id != "none":
             assert taken(shape), (each.id, kind)
+
+
+LONG = {"kind": "ellipsoid", "length_mm": 80, "width_mm": 50, "height_mm": 40}
+
+
+@pytest.mark.parametrize(
+    ("shape", "kind", "becomes"),
+    [
+        (LONG, "box", {"length_mm": 80, "width_mm": 50, "height_mm": 40}),
+        (LONG, "sphere", {"diameter_mm": 50}),
+        (LONG, "cylinder", {"length_mm": 80, "diameter_mm": 50}),
+        (LONG, "capsule", {"length_mm": 80, "diameter_mm": 50}),
+        (LONG, "frustum", {"length_mm": 80, "diameter1_mm": 50, "diameter2_mm": 30}),
+        (LONG, "torus", {"outer_diameter_mm": 80, "tube_diameter_mm": 20}),
+        (LONG, "wrap", {"length_mm": 80, "diameter_mm": 50, "wire_mm": 1}),
+        ({"kind": "sphere", "diameter_mm": 30}, "ellipsoid", {"length_mm": 30, "width_mm": 30, "height_mm": 30}),
+        ({"kind": "torus", "outer_diameter_mm": 60, "tube_diameter_mm": 9}, "capsule",
+         {"length_mm": 60, "diameter_mm": 36}),
+        ({"kind": "frustum", "length_mm": 90, "diameter1_mm": 40, "diameter2_mm": 25}, "cylinder",
+         {"length_mm": 90, "diameter_mm": 40}),
+        ({"kind": "frustum", "length_mm": 90, "diameter1_mm": 40, "diameter2_mm": 25}, "frustum",
+         {"length_mm": 90, "diameter1_mm": 40, "diameter2_mm": 25}),
+        ({"kind": "dome", "diameter_mm": 40, "height_mm": 14}, "box",
+         {"length_mm": 14, "width_mm": 14, "height_mm": 14}),
+    ],
+)  # fmt: skip
+def test_another_shape_keeps_the_extents(shape, kind, becomes):
+    assert reshaped(shape, kind) == {"kind": kind, **becomes}
+
+
+def test_a_kind_that_is_no_closed_shape_changes_nothing():
+    assert reshaped(LONG, "none") == LONG and reshaped(LONG, "cloud") == LONG

@@ -1,5 +1,7 @@
 """The order of work: what waits for what, in every school."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -142,3 +144,38 @@ def test_times_are_those_of_the_bench(name):
     assert 30 < minutes < 600
     low, high = minutes_range(minutes)
     assert low < minutes < high
+
+
+BALL = Worked("ball", "ball", "ball", 1, None, "medium", ())
+
+
+@pytest.mark.parametrize(
+    ("part", "needs"),
+    [
+        (BALL, set()),
+        (replace(BALL, wools=(Wool("core", "sand", "core", 1.0, form="batt"),)), {"bulk"}),
+        (replace(BALL, wools=(Wool("core", "sand", "core", 1.0, form="tops"),)), {"bulk", "tops"}),
+        (replace(BALL, wools=(Wool("cover", "sand", "main", 1.0, form="tops"),)), {"cover"}),
+        (replace(BALL, wools=(Wool("coat", "sand", "main", 1.0, form="locks"),)), {"coat"}),
+        (replace(BALL, wools=(Wool("detail", "sand", "main", 1.0, form="tops"),)), set()),
+        (replace(BALL, count=2), set()),
+        (replace(BALL, count=2, wools=(Wool("core", "sand", "core", 1.0, form="batt"),)), {"bulk", "pairs"}),
+        (replace(BALL, count=2, wools=(Wool("cover", "sand", "core", 1.0, form="batt"),)), {"cover"}),
+        (replace(BALL, on="body"), set()),
+        (replace(BALL, on="body", wools=(Wool("detail", "sand", "main", 1.0, form="tops"),)), {"joins"}),
+        (replace(BALL, kind="eye"), {"eyes"}),
+        (replace(BALL, kind="head"), {"head"}),
+    ],
+)
+def test_what_a_part_brings_makes_the_questions_arise(part, needs):
+    assert needs_of([part]) == needs
+
+
+def test_the_questions_of_a_figure_are_those_of_its_parts_together():
+    head = replace(BALL, kind="head", on="ball", wools=(Wool("core", "sand", "core", 1.0, form="tops"),))
+    assert needs_of([BALL, head]) == {"bulk", "tops", "joins", "head"}
+
+
+def test_clay_waits_until_it_is_cold():
+    baked = next(step for step in steps([BALL], {}, [("clay", "beak")]) if step.id == "prepare:clay")
+    assert (baked.minutes, baked.wait_hours, baked.cautions, baked.wools) == (20, 2, ("clay",), ())

@@ -95,3 +95,35 @@ def test_the_scale_is_a_known_distance():
 def test_what_cannot_be_traced_is_told(make, said):
     with pytest.raises(BadInput, match=said):
         make()
+
+
+@pytest.mark.parametrize("pitches", [(170, -170), (-170, 170), (10, 350), (0, 180), (90, -90)])
+def test_a_bend_turns_the_short_way_round(pitches):
+    first, second = (math.radians(pitch) for pitch in pitches)
+    points = [(0.0, 0.0), (20 * math.cos(first), 20 * math.sin(first))]
+    points.append((points[1][0] + 15 * math.cos(second), points[1][1] + 15 * math.sin(second)))
+    shape, pitch, bends = wire(points, 8, 1.25)
+    assert shape == {"kind": "wrap", "length_mm": 35, "diameter_mm": 8, "wire_mm": 1.25}
+    assert [length for length, _ in bends] == [20, 15]
+    assert bends[0][1] == 0 and -180 <= bends[1][1] <= 180
+    assert math.cos(math.radians(pitch + bends[1][1])) == pytest.approx(math.cos(second), abs=1e-3)
+    assert math.sin(math.radians(pitch + bends[1][1])) == pytest.approx(math.sin(second), abs=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("points", "diameter", "wire_mm", "where", "value"),
+    [
+        ([(0, 0)], 6, 1, "points", 1),
+        ([(0, 0), (9, 9)], 2, 2, "wire_mm", 2),
+        ([(0, 0), (9, 9)], 2, 3, "wire_mm", 3),
+        ([(0, 0), (0.09, 0), (9, 9)], 6, 1, "points", None),
+    ],
+)
+def test_a_wire_that_cannot_be_names_what_to_change(points, diameter, wire_mm, where, value):
+    with pytest.raises(BadInput) as fault:
+        wire(points, diameter, wire_mm)
+    assert (fault.value.where, fault.value.got) == (where, value)
+
+
+def test_points_a_tenth_of_a_millimetre_apart_are_far_enough_and_a_thin_sleeve_holds_a_thinner_wire():
+    assert wire([(0, 0), (0.1, 0)], 1.01, 1)[0]["length_mm"] == 0.1
