@@ -10,14 +10,14 @@ import numpy as np
 
 from wembit.core.colour.conversions import ratios, xyz_rows_to_lab
 from wembit.core.colour.matching import nearest
-from wembit.core.colour.palette import Palette
+from wembit.core.colour.mixing_lots import MixingLots
 from wembit.core.colour.search.blending import blends
 
 TARGETS = 24
 WAYS = ((2, 8), (3, 8), (4, 8), (3, 16))
 
 
-def shelf(lots: int, seed: int) -> Palette:
+def shelf(lots: int, seed: int) -> MixingLots:
     """Colours from grey to full, most of them scarce."""
     chance = np.random.default_rng(seed)
     rows = []
@@ -26,7 +26,7 @@ def shelf(lots: int, seed: int) -> Palette:
         mixed = pure.mean() + (pure - pure.mean()) * chance.uniform()
         grams = float(chance.uniform(0, 60)) if chance.random() < 0.8 else None
         rows.append({"id": f"{n:05}", "srgb": "#{:02x}{:02x}{:02x}".format(*mixed.astype(int)), "grams": grams})
-    return Palette.of(rows)
+    return MixingLots.of(rows)
 
 
 def work(do) -> tuple[float, float]:

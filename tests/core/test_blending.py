@@ -12,8 +12,8 @@ from wembit.core.__main__ import answer
 from wembit.core.colour.basis import WEIGHTS
 from wembit.core.colour.conversions import lab, ratios, xyz_rows_to_lab, xyz_to_lab
 from wembit.core.colour.difference import delta_e_2000, differences
+from wembit.core.colour.mixing_lots import MixingLots, ratios_of
 from wembit.core.colour.mixture import blend, f, reflectance, slope
-from wembit.core.colour.palette import Palette, ratios_of
 from wembit.core.colour.recovery import curves
 from wembit.core.colour.search.blending import blends, recipes
 
@@ -30,7 +30,7 @@ def seen(reflectances):
 
 
 def palette(colours, grams=None):
-    return Palette.of(
+    return MixingLots.of(
         [
             {"id": f"{n:03}", "srgb": c, "grams": g}
             for n, (c, g) in enumerate(zip(colours, grams or [None] * len(colours), strict=True))
@@ -195,5 +195,5 @@ def test_blend_answers_as_the_contract_says():
 
 
 def test_a_lot_of_a_curve_is_seen_as_that_curve():
-    shelf = Palette.of([{"id": "x", "reflectance": [0.2 + n / 100 for n in range(36)]}])
+    shelf = MixingLots.of([{"id": "x", "reflectance": [0.2 + n / 100 for n in range(36)]}])
     assert shelf.labs[0] == pytest.approx(xyz_to_lab(ratios_of({"reflectance": [0.2 + n / 100 for n in range(36)]})))

@@ -36,6 +36,11 @@ def words(page: str) -> str:
     return re.sub(r"\s+", " ", re.sub(r"<[^>]+>", "", page))
 
 
+def title(page: str) -> str:
+    """The heading of a page."""
+    return words(page[page.index("<h1") : page.index("</h1>")]).strip()
+
+
 def told(answer) -> str:
     """What a page that came back says is to be changed."""
     assert answer.status_code == 422, answer.status_code

@@ -22,7 +22,7 @@ def test_everything_is_drawn_to_size(client, owner, needle):
     make.notion_lot(owner, "pale pad", "1", "pad")
     page = get(client, "stash/notions/")
     eyes = re.search(
-        r'<svg width="([\d.]+)mm"[^>]*>(<circle[^>]*r="2"[^>]*></circle>|<circle[^>]*r="2.00"[^>]*/>)', page
+        r'<svg width="([\d.]+)mm"[^>]*>\s*(<circle[^>]*r="2"[^>]*></circle>|<circle[^>]*r="2.00"[^>]*/>)', page
     )
     assert eyes and page.count("<circle") == 10, "ten eyes of 4 mm are drawn of twenty"
     assert 'stroke-width="4.00"' in page

@@ -80,13 +80,13 @@ def test_what_is_larger_than_the_paper_is_split(client, heron):
 
 
 def test_wire_is_cut_with_its_bare_end_doubled_or_through(client, heron):
-    assert "2101 mm" in cuts(get(client, f"figures/{heron.pk}/")), "88 mm and 13 mm bare"
+    assert "2 101 mm" in cuts(get(client, f"figures/{heron.pk}/")), "88 mm and 13 mm bare"
     wire(client, heron, gauge_mm="1.5", bare_mm="3 cm")
-    assert "1.5 mm wire2118 mm" in cuts(get(client, f"figures/{heron.pk}/"))
+    assert "1.5 mm wire 2 118 mm" in cuts(get(client, f"figures/{heron.pk}/"))
     wire(client, heron, gauge_mm="1", bare_mm="14", doubled="on")
-    assert "1 mm wire2190 mm" in cuts(get(client, f"figures/{heron.pk}/"))
+    assert "1 mm wire 2 190 mm" in cuts(get(client, f"figures/{heron.pk}/"))
     wire(client, heron, gauge_mm="1", bare_mm="0", loop_mm="6", through_mm="34", wire_kind="pipe_cleaner")
-    assert "1 mm pipe cleaner1222 mm" in cuts(get(client, f"figures/{heron.pk}/"))
+    assert "1 mm pipe cleaner 1 222 mm" in cuts(get(client, f"figures/{heron.pk}/"))
     assert "needles break" in words(get(client, f"figures/{heron.pk}/?part=leg"))
 
 

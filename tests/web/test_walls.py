@@ -36,6 +36,7 @@ OPEN_TO_VIEWERS = {
     "studio:second_hand",
     "colour:picture",
     "colour:palette_in",
+    "colour:touched",
 }  # they change no one else's
 
 

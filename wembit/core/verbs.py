@@ -10,7 +10,7 @@ from wembit.core.contract.validator import Thing
 
 if TYPE_CHECKING:
     from .colour.conversions import Lab
-    from .colour.palette import Palette
+    from .colour.mixing_lots import MixingLots
     from .stock.packs import Chosen
 
 
@@ -32,13 +32,13 @@ def _cover(request: dict) -> dict:
 def _match(request: dict) -> dict:
     from wembit.core.colour.conversions import xyz_to_lab
 
-    from .colour.palette import Palette, ratios_of
+    from .colour.mixing_lots import MixingLots, ratios_of
 
     clean = requests.MATCH(request, "")
-    return _singles(xyz_to_lab(ratios_of(clean["target"])), Palette.of(clean["lots"]), clean["limit"])
+    return _singles(xyz_to_lab(ratios_of(clean["target"])), MixingLots.of(clean["lots"]), clean["limit"])
 
 
-def _singles(lab: Lab, palette: Palette, limit: int) -> dict:
+def _singles(lab: Lab, palette: MixingLots, limit: int) -> dict:
     from .colour.matching import nearest
 
     found = nearest(lab, palette.ids, palette.labs, limit)
@@ -49,10 +49,10 @@ def _blend(request: dict) -> dict:
     from wembit.core.colour.conversions import xyz_to_lab, xyz_to_srgb
     from wembit.core.colour.search.blending import blends
 
-    from .colour.palette import Palette, ratios_of
+    from .colour.mixing_lots import MixingLots, ratios_of
 
     clean = requests.BLEND(request, "")
-    palette, target, grams = Palette.of(clean["lots"]), ratios_of(clean["target"]), clean["grams"]
+    palette, target, grams = MixingLots.of(clean["lots"]), ratios_of(clean["target"]), clean["grams"]
     found = blends(target, palette, grams, max_fibres=clean["max_fibres"], parts=clean["parts"], limit=clean["limit"])
     rows = [
         {

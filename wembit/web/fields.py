@@ -39,16 +39,16 @@ class MeasureField(forms.Field):
         if not text:
             return None
         try:
-            found = read(text, self.measure, self.unit, self.hand)
+            measure = read(text, self.measure, self.unit, self.hand)
         except ValueError as fault:
             raise ValidationError(str(fault), code="unreadable") from None
-        if found.value < self.least:
+        if measure.value < self.least:
             raise ValidationError(f"Write at least {units.shown(self.least)}{self.suffix}.", code="least")
-        if found.value > self.most:
+        if measure.value > self.most:
             raise ValidationError(
                 f"That is more than {units.shown(self.most)}{self.suffix}. Check the unit.", code="most"
             )
-        return to_step(found.value)
+        return to_step(measure.value)
 
     def validate(self, value: Any) -> None:
         if value is None and self.required:

@@ -102,8 +102,8 @@ def _followed(now: Mapping[str, dict], key: str, relation: Relation, scale: floa
 
 def grams(part: dict, scale: float) -> float:
     """The rule's grams of one piece with its loss."""
-    found = estimate({"scale": scale, "parts": [part]}).parts[0]
-    return sum(layer.middle for layer in found.layers) / found.count
+    estimated = estimate({"scale": scale, "parts": [part]}).parts[0]
+    return sum(layer.middle for layer in estimated.layers) / estimated.count
 
 
 def _of_grams(part: dict, wanted_g: float, scale: float) -> dict:

@@ -14,6 +14,7 @@ from wembit.web.asked import id_in
 from wembit.web.bench.models import PieceLayer
 from wembit.web.errors import Refusal
 from wembit.web.figures.queries import part_of
+from wembit.web.figures.size_words import ROLES
 from wembit.web.figures.to_core.estimating import BARE
 from wembit.web.idempotency import press_of
 from wembit.web.numbers import is_pinch
@@ -84,6 +85,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     return context | {
         "piece": piece,
         "layer": chosen,
+        "layer_word": ROLES[chosen.layer.role],
         "figure_id": version.figure_id,
         "step": f"{STEP_OF_ROLE.get(chosen.layer.role, chosen.layer.role)}:{part.key}",
         "picture": piece_picture(part, version.scale, ask, chosen.layer.item.form),

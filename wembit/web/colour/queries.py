@@ -11,7 +11,7 @@ import numpy as np
 from django.db.models import F, Sum, TextField, Value
 from django.db.models.functions import Cast, Coalesce
 
-from wembit.core.colour.palette import Palette
+from wembit.core.colour.mixing_lots import MixingLots
 from wembit.core.craft.materials import BREEDS, FORMS
 from wembit.web.stash.models import FIBRE, ZERO, Lot, Promise
 from wembit.web.stash.swatch import KEPT_AS
@@ -61,10 +61,10 @@ class Wools:
     def only(self, places: Sequence[int]) -> Wools:
         return Wools([self.rows[place] for place in places], self.curves[list(places)], self.without)
 
-    def palette(self) -> Palette:
+    def palette(self) -> MixingLots:
         """What can be blended by hand: the forms that go together, each with what is free of it."""
         grams = np.array([wool.free or 0.0 for wool in self.rows])
-        return Palette.of_curves([wool.lot_id for wool in self.rows], self.curves, grams)
+        return MixingLots.of_curves([wool.lot_id for wool in self.rows], self.curves, grams)
 
 
 # Ids come as text: thousands of UUIDs take as long as the rest.

@@ -1,4 +1,4 @@
-"""The sizes of a shape in a maker's words."""
+"""The sizes of a shape, and what a layer does, in a maker's words."""
 
 from __future__ import annotations
 
@@ -33,6 +33,15 @@ SHAPES = {
     "slab": "flat piece",
     "silhouette": "outline turned",
     "none": "no shape of its own",
+}
+
+ROLES = {
+    "core": "inside",
+    "padding": "soft layer",
+    "cover": "cover",
+    "coat": "long coat",
+    "detail": "spots and lines",
+    "weighed": "weighed amount",
 }
 
 

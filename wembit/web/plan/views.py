@@ -69,8 +69,8 @@ def project_context(request: Request, project: Project) -> dict:
 
 @require_GET
 def project(request: Request, project_id: UUID) -> HttpResponse:
-    found = queries.project_of(request.studio, project_id)
-    context = project_context(request, found)
+    project = queries.project_of(request.studio, project_id)
+    context = project_context(request, project)
     if not request.htmx:
         context |= plan_context(request)
     return page(request, "plan/plan.html", "plan/_project.html", context)
@@ -107,22 +107,22 @@ def new(request: Request) -> HttpResponse:
 
 @require_POST
 def change(request: Request, project_id: UUID) -> HttpResponse:
-    found = queries.project_of(request.studio, project_id)
+    project = queries.project_of(request.studio, project_id)
     _, faults = ProjectForm(request).tried(
         lambda given: change_project(
             request.member,
-            found.pk,
+            project.pk,
             name=given["name"],
             count=given["count"],
-            start=given["start"] or found.start,
+            start=given["start"] or project.start,
             due=given["due"],
         )
     )
     if faults:
-        context = {**project_context(request, found), **plan_context(request), "changing": True}
+        context = {**project_context(request, project), **plan_context(request), "changing": True}
         return again(request, "plan/plan.html", context, faults)
     messages.success(request, "Kept.")
-    return redirect("plan:project", studio=request.studio.slug, project_id=found.pk)
+    return redirect("plan:project", studio=request.studio.slug, project_id=project.pk)
 
 
 @require_POST
@@ -142,16 +142,16 @@ def finish(request: Request, project_id: UUID) -> HttpResponse:
 @require_http_methods(["GET", "POST"])
 def newest(request: Request, project_id: UUID) -> HttpResponse:
     """What the figure's newest version would change; and the press that takes it."""
-    found = queries.project_of(request.studio, project_id)
+    project = queries.project_of(request.studio, project_id)
     if request.method == "POST":
-        _, faults = tried(lambda: use_newest_version(request.member, found.pk))
+        _, faults = tried(lambda: use_newest_version(request.member, project.pk))
         if faults:
             messages.warning(request, next(iter(faults.values())))
         else:
-            messages.success(request, f"{found.name} is made by the newest version from now on.")
-        return redirect("plan:project", studio=request.studio.slug, project_id=found.pk)
-    context = project_context(request, found)
-    changes, context["faults"] = tried(lambda: what_the_newest_changes(request.member, found.pk))
+            messages.success(request, f"{project.name} is made by the newest version from now on.")
+        return redirect("plan:project", studio=request.studio.slug, project_id=project.pk)
+    context = project_context(request, project)
+    changes, context["faults"] = tried(lambda: what_the_newest_changes(request.member, project.pk))
     paint = colours(request.studio, {change.item.pk for change in changes or []})
     context["changed"] = [(each, paint.get(each.item.pk, "")) for each in changes or [] if each.differs]
     context["same"] = [each for each in changes or [] if not each.differs]
@@ -162,8 +162,8 @@ def newest(request: Request, project_id: UUID) -> HttpResponse:
 @require_GET
 def pull_list(request: Request, project_id: UUID) -> HttpResponse:
     """What to lay out, bag by bag, to print."""
-    found = queries.project_of(request.studio, project_id)
-    return render(request, "plan/pull_list.html", project_context(request, found))
+    project = queries.project_of(request.studio, project_id)
+    return render(request, "plan/pull_list.html", project_context(request, project))
 
 
 @require_GET

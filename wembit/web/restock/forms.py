@@ -33,6 +33,10 @@ class PacksForm(StudioForm):
                 0, MOST_PACKS, f"Write a whole number of packs, at most {MOST_PACKS}.", required=False
             )
 
+    def text_of(self, offer: UUID) -> str:
+        """What was entered for an offer."""
+        return self.data.get(f"{PACK}{offer}", "")
+
     @property
     def faults(self) -> dict[str, str]:
         return {"count": PACKS} if self.errors else {}

@@ -55,10 +55,21 @@ def home(request: Request) -> HttpResponse:
 @require_GET
 def item(request: Request, item_id: UUID) -> HttpResponse:
     """One wool's shortage in the tray."""
-    found = get_object_or_404(Item.objects.of(request.studio), pk=item_id)
+    item = get_object_or_404(Item.objects.of(request.studio), pk=item_id)
     context = {} if request.htmx else tide_context(request)
-    context["tide"] = queries.tide_of(request.studio, found.pk)
+    context |= shortage_context(request, item)
     return page(request, "restock/restock.html", "restock/_shortage.html", context)
+
+
+def shortage_context(request: Request, item: Item, entered: PacksForm | None = None) -> dict:
+    """A shortage with its packs: as many of each as were entered, else as are cheapest for what is short."""
+    tide = queries.tide_of(request.studio, item.pk)
+    wanted = {offer.pk: count for offer, count in tide.packs} if tide.to_order else {}
+    if entered:
+        packs = [(offer, entered.text_of(offer.pk)) for offer in tide.offers]
+    else:
+        packs = [(offer, str(wanted.get(offer.pk, ""))) for offer in tide.offers]
+    return {"tide": tide, "packs": packs}
 
 
 @require_POST
@@ -70,7 +81,7 @@ def to_list(request: Request) -> HttpResponse:
         wanted = item_chosen(request.studio, request.POST.get("item", ""))
         if wanted is None:
             raise Http404
-        context = tide_context(request) | {"tide": queries.tide_of(request.studio, wanted.pk)}
+        context = tide_context(request) | shortage_context(request, wanted, form)
         return again(request, "restock/restock.html", context, faults)
     messages.success(request, "On the list.")
     return redirect("restock:home", studio=request.studio.slug)

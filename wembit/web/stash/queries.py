@@ -151,10 +151,10 @@ def _on_shelf(studio: Studio, filters: ShelfFilters) -> LotQuerySet:
 
 def shelf_line(studio: Studio) -> tuple[Decimal, int]:
     """Grams and number of lots on the shelf."""
-    found = Lot.objects.of(studio).on_shelf().aggregate(
+    lot = Lot.objects.of(studio).on_shelf().aggregate(
         grams=Sum("on_hand", filter=Q(item__unit=GRAMS)), lots=Count("pk")
     )  # fmt: skip
-    return found["grams"] or ZERO, found["lots"]
+    return lot["grams"] or ZERO, lot["lots"]
 
 
 def drawers(studio: Studio) -> list[str]:
@@ -164,7 +164,7 @@ def drawers(studio: Studio) -> list[str]:
 
 def items(studio: Studio) -> list[Item]:
     """All items with `on_hand`, `free` and the newest lot's colour, by name."""
-    return with_stock(Item.objects.of(studio).order_by("kind", "name"))
+    return with_stock(Item.objects.of(studio).order_by("kind", "name", "size_mm", "pk"))
 
 
 def with_stock(items_: Iterable[Item]) -> list[Item]:

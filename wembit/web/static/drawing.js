@@ -1,8 +1,14 @@
 // The drawing of a figure: the picked part is dragged, or pushed by the arrows while the drawing has the focus.
 (() => {
   const KEYS = {
-    ArrowLeft: ["right_mm", -1], ArrowRight: ["right_mm", 1], ArrowUp: ["up_mm", 1], ArrowDown: ["up_mm", -1],
-    d: ["deeper_mm", 1], u: ["deeper_mm", -1], "[": ["pitch", -5], "]": ["pitch", 5],
+    ArrowLeft: ["right_mm", -1],
+    ArrowRight: ["right_mm", 1],
+    ArrowUp: ["up_mm", 1],
+    ArrowDown: ["up_mm", -1],
+    d: ["deeper_mm", 1],
+    u: ["deeper_mm", -1],
+    "[": ["pitch", -5],
+    "]": ["pitch", 5],
   };
   let drag = null;
   let waiting = null;
@@ -10,8 +16,10 @@
   const drawing = () => document.getElementById("drawing");
 
   // A hundredth of a millimetre is as fine as a hand moves; more digits than a person writes are refused.
-  const rounded = (values) => Object.fromEntries(
-    Object.entries(values).map(([name, value]) => [name, typeof value === "number" ? value.toFixed(2) : value]));
+  const rounded = (values) =>
+    Object.fromEntries(
+      Object.entries(values).map(([name, value]) => [name, typeof value === "number" ? value.toFixed(2) : value]),
+    );
 
   // One request at a time; pushes that come meanwhile are added up and sent together.
   function push(values) {
@@ -22,22 +30,31 @@
       return;
     }
     waiting = {};
-    const send = (now) => htmx.ajax("POST", drawing().dataset.nudge, { target: "#stage", values: rounded(now) }).then(() => {
-      const next = waiting;
-      if (next && Object.keys(next).length && drawing() && drawing().dataset.nudge) { waiting = {}; return send(next); }
-      waiting = null;
-    });
+    const send = (now) =>
+      htmx.ajax("POST", drawing().dataset.nudge, { target: "#stage", values: rounded(now) }).then(() => {
+        const next = waiting;
+        if (next && Object.keys(next).length && drawing() && drawing().dataset.nudge) {
+          waiting = {};
+          return send(next);
+        }
+        waiting = null;
+      });
     send(values);
   }
 
-  document.addEventListener("keydown", (event) => {
-    const here = drawing();
-    if (!here || event.target !== here || !here.dataset.nudge || event.ctrlKey || event.metaKey || event.altKey) return;
-    const [name, step] = KEYS[event.key] || KEYS[event.key.toLowerCase()] || [];
-    if (!name) return;
-    event.preventDefault();
-    push({ view: "side", [name]: step * (event.shiftKey ? 5 : 1) });
-  }, true);
+  document.addEventListener(
+    "keydown",
+    (event) => {
+      const here = drawing();
+      if (!here || event.target !== here || !here.dataset.nudge || event.ctrlKey || event.metaKey || event.altKey)
+        return;
+      const [name, step] = KEYS[event.key] || KEYS[event.key.toLowerCase()] || [];
+      if (!name) return;
+      event.preventDefault();
+      push({ view: "side", [name]: step * (event.shiftKey ? 5 : 1) });
+    },
+    true,
+  );
 
   function millimetres(svg, event) {
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
@@ -68,9 +85,18 @@
     const done = drag;
     drag = null;
     drawing().classList.remove("dragging");
-    if (!done.moved || event.type === "pointercancel") { done.part.removeAttribute("transform"); return; }
-    done.part.addEventListener("click", (click) => { click.preventDefault(); click.stopImmediatePropagation(); },
-      { capture: true, once: true });
+    if (!done.moved || event.type === "pointercancel") {
+      done.part.removeAttribute("transform");
+      return;
+    }
+    done.part.addEventListener(
+      "click",
+      (click) => {
+        click.preventDefault();
+        click.stopImmediatePropagation();
+      },
+      { capture: true, once: true },
+    );
     push({ view: done.svg.dataset.view, mirror: done.part.dataset.mirror, right_mm: done.by[0], up_mm: -done.by[1] });
   }
   document.addEventListener("pointerup", drop);

@@ -32,12 +32,17 @@
     let done = false;
     if (/^[0-6/]$/.test(event.key)) done = follow(event.key);
     else if (event.key.toLowerCase() === "z") done = follow("z");
-    else if (event.key === "?") { document.getElementById("keys").showModal(); done = true; }
-    else if (event.key === "ArrowRight" || event.key === "ArrowDown") done = step(1);
+    else if (event.key === "?") {
+      document.getElementById("keys").showModal();
+      done = true;
+    } else if (event.key === "ArrowRight" || event.key === "ArrowDown") done = step(1);
     else if (event.key === "ArrowLeft" || event.key === "ArrowUp") done = step(-1);
     else if (event.key === "Enter" && (event.target === document.body || event.target.id === "picture")) {
       const ink = document.querySelector(".tray .btn.ink, .picture .btn.ink");
-      if (ink) { ink.click(); done = true; }
+      if (ink) {
+        ink.click();
+        done = true;
+      }
     }
     if (done) event.preventDefault();
   });
@@ -59,7 +64,10 @@
     event.preventDefault();
     const answer = await fetch(away.href);
     const fresh = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("tray");
-    if (!answer.ok || !fresh) { location.assign(away.href); return; }
+    if (!answer.ok || !fresh) {
+      location.assign(away.href);
+      return;
+    }
     history.replaceState(history.state, "", away.href);
     const tray = document.getElementById("tray");
     tray.replaceChildren(...fresh.childNodes);
@@ -72,14 +80,17 @@
 
   // A colour picked by eye is meant: the tick beside it follows.
   document.addEventListener("input", (event) => {
-    const tick = event.target.matches("input[type=color]") && event.target.closest(".field").querySelector("[name=has_colour]");
+    const tick =
+      event.target.matches("input[type=color]") && event.target.closest(".field").querySelector("[name=has_colour]");
     if (tick) tick.checked = true;
   });
 
   // The strip of places stands open at a desk and folds behind the title on a phone.
   const fold = document.querySelector(".fold");
   const wide = window.matchMedia("(min-width: 900px)");
-  const unfold = () => { if (fold) fold.open = wide.matches; };
+  const unfold = () => {
+    if (fold) fold.open = wide.matches;
+  };
   wide.addEventListener("change", unfold);
   unfold();
 })();

@@ -19,7 +19,9 @@
 
   function redraw() {
     const points = filled().map(place);
-    const way = points.map(([x, y], n) => `${n ? "L" : "M"}${x} ${y}`).join("") + (board().dataset.closed && points.length ? "Z" : "");
+    const way =
+      points.map(([x, y], n) => `${n ? "L" : "M"}${x} ${y}`).join("") +
+      (board().dataset.closed && points.length ? "Z" : "");
     for (const id of ["way", "way-under"]) document.getElementById(id).setAttribute("d", way);
     points.forEach(([x, y], n) => move(document.getElementById(`point-${n}`), x, y));
     const [a, b] = [0, 1].map(mark);
@@ -28,7 +30,11 @@
   }
 
   function move(node, x, y) {
-    if (node) node.setAttribute("transform", node.getAttribute("transform").replace(/translate\([^)]*\)/, `translate(${x} ${y})`));
+    if (node)
+      node.setAttribute(
+        "transform",
+        node.getAttribute("transform").replace(/translate\([^)]*\)/, `translate(${x} ${y})`),
+      );
   }
 
   const markField = (n, axis) => form().elements[`mark_${axis}${n}`];
@@ -40,7 +46,10 @@
     weighing = new AbortController();
     try {
       const answer = await fetch(form().action, {
-        method: "POST", body: asked(), headers: { "HX-Request": "true" }, signal: weighing.signal,
+        method: "POST",
+        body: asked(),
+        headers: { "HX-Request": "true" },
+        signal: weighing.signal,
       });
       const fresh = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("drawn-weight");
       const here = document.getElementById("drawn-weight");
@@ -82,7 +91,7 @@
   function insert(where) {
     const all = rows();
     const points = filled().map(place);
-    const near = 1.5 * Number(board().viewBox.baseVal.width) / 110;
+    const near = (1.5 * Number(board().viewBox.baseVal.width)) / 110;
     let after = points.length;
     const count = board().dataset.closed ? points.length : points.length - 1;
     for (let n = 0; points.length > 1 && n < count; n += 1) {
@@ -120,7 +129,11 @@
   document.addEventListener("pointermove", (event) => {
     if (!drag || event.pointerId !== drag.id) return;
     const here = at(event);
-    if (!drag.moved && Math.hypot(here[0] - drag.start[0], here[1] - drag.start[1]) < Number(board().viewBox.baseVal.width) / 300) return;
+    if (
+      !drag.moved &&
+      Math.hypot(here[0] - drag.start[0], here[1] - drag.start[1]) < Number(board().viewBox.baseVal.width) / 300
+    )
+      return;
     drag.moved = true;
     if (!drag.handle) return;
     put(drag.handle, here);
@@ -150,31 +163,37 @@
   document.addEventListener("pointercancel", drop);
 
   const STEPS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
-  document.addEventListener("keydown", (event) => {
-    const handle = event.target.closest && event.target.closest("#board .handle");
-    if (!handle || event.ctrlKey || event.metaKey || event.altKey) return;
-    const step = STEPS[event.key];
-    if (step) {
-      const size = (event.shiftKey ? 5 : 1) / mm();
-      const from = handle.dataset.mark ? mark(handle.dataset.mark) : place(rows()[Number(handle.dataset.point)]);
-      put(handle, [from[0] + step[0] * size, from[1] + step[1] * size]);
-      weigh();
-      clearTimeout(later);
-      later = setTimeout(() => send(handle.id), 600);
-    } else if ((event.key === "Delete" || event.key === "Backspace") && handle.dataset.point) {
-      rows()[Number(handle.dataset.point)].forEach((field) => { field.value = ""; });
-      send(`point-${Math.max(0, Number(handle.dataset.point) - 1)}`);
-    } else if ((event.key === "Insert" || event.key === "+") && handle.dataset.point) {
-      const points = filled().map(place);
-      const n = Number(handle.dataset.point);
-      const next = points[(n + 1) % points.length];
-      const values = [...points];
-      values.splice(n + 1, 0, [(points[n][0] + next[0]) / 2, (points[n][1] + next[1]) / 2]);
-      const all = rows();
-      values.forEach((each, k) => write(all[k] || fresh(k), each));
-      send(`point-${n + 1}`);
-    } else return;
-    event.preventDefault();
-    event.stopPropagation();
-  }, true);
+  document.addEventListener(
+    "keydown",
+    (event) => {
+      const handle = event.target.closest && event.target.closest("#board .handle");
+      if (!handle || event.ctrlKey || event.metaKey || event.altKey) return;
+      const step = STEPS[event.key];
+      if (step) {
+        const size = (event.shiftKey ? 5 : 1) / mm();
+        const from = handle.dataset.mark ? mark(handle.dataset.mark) : place(rows()[Number(handle.dataset.point)]);
+        put(handle, [from[0] + step[0] * size, from[1] + step[1] * size]);
+        weigh();
+        clearTimeout(later);
+        later = setTimeout(() => send(handle.id), 600);
+      } else if ((event.key === "Delete" || event.key === "Backspace") && handle.dataset.point) {
+        rows()[Number(handle.dataset.point)].forEach((field) => {
+          field.value = "";
+        });
+        send(`point-${Math.max(0, Number(handle.dataset.point) - 1)}`);
+      } else if ((event.key === "Insert" || event.key === "+") && handle.dataset.point) {
+        const points = filled().map(place);
+        const n = Number(handle.dataset.point);
+        const next = points[(n + 1) % points.length];
+        const values = [...points];
+        values.splice(n + 1, 0, [(points[n][0] + next[0]) / 2, (points[n][1] + next[1]) / 2]);
+        const all = rows();
+        values.forEach((each, k) => write(all[k] || fresh(k), each));
+        send(`point-${n + 1}`);
+      } else return;
+      event.preventDefault();
+      event.stopPropagation();
+    },
+    true,
+  );
 })();

@@ -22,8 +22,8 @@ import numpy as np
 from wembit.core.colour.basis import WEIGHTS
 from wembit.core.colour.conversions import xyz_rows_to_lab, xyz_to_lab
 from wembit.core.colour.difference import RELATED, delta_e_2000, differences, in_words
+from wembit.core.colour.mixing_lots import MixingLots
 from wembit.core.colour.mixture import f, reflectance
-from wembit.core.colour.palette import Palette
 from wembit.core.colour.recovery import curves
 from wembit.core.portions import rounded
 
@@ -106,7 +106,7 @@ def _mixing_of(ratios: tuple[float, float, float]) -> np.ndarray | None:
 
 
 def blends(
-    target: Sequence[float], palette: Palette, grams: float, *, max_fibres: int = 3, parts: int = 8, limit: int = 5
+    target: Sequence[float], palette: MixingLots, grams: float, *, max_fibres: int = 3, parts: int = 8, limit: int = 5
 ) -> list[Blend]:
     """The `limit` best blends for a colour given as X/Xn, Y/Yn, Z/Zn, `grams` of it wanted, best first. The first is the
     best there is, to 0.1 CIEDE2000; the list is empty where no lot can give its share.
@@ -118,7 +118,7 @@ def blends(
 
 
 class _Search:
-    def __init__(self, target: np.ndarray, palette: Palette, grams: float, parts: int) -> None:
+    def __init__(self, target: np.ndarray, palette: MixingLots, grams: float, parts: int) -> None:
         self.target, self.lab, self.palette, self.parts = target, xyz_rows_to_lab(target), palette, parts
         share = (palette.grams + EASE) / grams  # the largest share that a lot can give
         self.usable = np.flatnonzero(share >= 1 / parts)

@@ -28,7 +28,7 @@ class Side:
 
 
 @dataclass(frozen=True)
-class Row:
+class Difference:
     """What one wool comes to on both sides, in g."""
 
     item: Item
@@ -57,6 +57,6 @@ def compared(one: Side, two: Side) -> dict:
     items = dict.fromkeys([*one.grams, *two.grams])
     return {
         "frame": together(one.picture, two.picture),
-        "rows": [Row(item, one.grams.get(item, 0.0), two.grams.get(item, 0.0)) for item in items],
+        "rows": [Difference(item, one.grams.get(item, 0.0), two.grams.get(item, 0.0)) for item in items],
         "unpriced": dict.fromkeys([*one.unpriced, *two.unpriced]),
     }

@@ -30,14 +30,6 @@ if TYPE_CHECKING:
     from wembit.web.figures.models import Layer
     from wembit.web.request import Request
 
-ROLES = {
-    "core": "inside",
-    "padding": "soft layer",
-    "cover": "cover",
-    "coat": "long coat",
-    "detail": "spots and lines",
-    "weighed": "weighed amount",
-}
 MEASURED = {SPOTS: "spots", LINE: "a line", BORDER: "a soft border", PATCH: "a patch"}
 FIRST = {
     SPOTS: {"spots": 3, "across_mm": 4},

@@ -29,29 +29,29 @@ if TYPE_CHECKING:
 
 @require_POST
 def new(request: Request, figure_id: UUID, key: str) -> HttpResponse:
-    found = queries.figure_of(request.studio, figure_id)
+    figure = queries.figure_of(request.studio, figure_id)
     position, faults = NewLayerForm(request).tried(
-        lambda given: add_layer(request.member, found.pk, key, given["role"], given["new_slot"])
+        lambda given: add_layer(request.member, figure.pk, key, given["role"], given["new_slot"])
     )
     if faults:
-        return answer(request, found, key, {"new_slot": faults.pop("slot", ""), **faults})
-    return moved(request, found, key, position)
+        return answer(request, figure, key, {"new_slot": faults.pop("slot", ""), **faults})
+    return moved(request, figure, key, position)
 
 
 @require_POST
 def change(request: Request, figure_id: UUID, key: str, position: int) -> HttpResponse:
     """Keep what the form of a layer says; only the fields that came are changed."""
-    found = queries.figure_of(request.studio, figure_id)
-    layer = _layer(found, key, position)
+    figure = queries.figure_of(request.studio, figure_id)
+    layer = _layer(figure, key, position)
     form = LayerForm(request, layer)
     _, faults = form.tried(
         lambda _: change_layer(
-            request.member, found.pk, key, position, slot=form.slot_name(), over=form.over_name(), rule=form.rule()
+            request.member, figure.pk, key, position, slot=form.slot_name(), over=form.over_name(), rule=form.rule()
         )
     )
     if faults:
-        return whole(answer(request, found, key, faults, position))
-    response = moved(request, found, key, position)
+        return whole(answer(request, figure, key, faults, position))
+    response = moved(request, figure, key, position)
     reshaped = set(form.rule()) != set(layer.rule) or form.slot_name() != layer.slot.name
     return whole(response) if reshaped or form.has("mended") else response
 
@@ -59,17 +59,17 @@ def change(request: Request, figure_id: UUID, key: str, position: int) -> HttpRe
 @require_POST
 def later(request: Request, figure_id: UUID, key: str, position: int) -> HttpResponse:
     """Lay it after the next one."""
-    found = queries.figure_of(request.studio, figure_id)
-    last = len(_layers(found, key)) - 1
-    raise_layer(request.member, found.pk, key, position)
-    return moved(request, found, key, min(position + 1, last))
+    figure = queries.figure_of(request.studio, figure_id)
+    last = len(_layers(figure, key)) - 1
+    raise_layer(request.member, figure.pk, key, position)
+    return moved(request, figure, key, min(position + 1, last))
 
 
 @require_POST
 def drop(request: Request, figure_id: UUID, key: str, position: int) -> HttpResponse:
-    found = queries.figure_of(request.studio, figure_id)
-    _, faults = tried(lambda: remove_layer(request.member, found.pk, key, position))
-    return answer(request, found, key, faults, position) if faults else moved(request, found, key)
+    figure = queries.figure_of(request.studio, figure_id)
+    _, faults = tried(lambda: remove_layer(request.member, figure.pk, key, position))
+    return answer(request, figure, key, faults, position) if faults else moved(request, figure, key)
 
 
 def _layers(figure: Figure, key: str) -> list:

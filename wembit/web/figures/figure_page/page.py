@@ -30,14 +30,14 @@ from wembit.web.figures.drawing.fibre_options import fibre_options
 from wembit.web.figures.drawing.layout import beside_a_hand, cut_open_picture, pictures
 from wembit.web.figures.drawing.pointers import pointers, stance
 from wembit.web.figures.editing.following import relations_of
-from wembit.web.figures.size_words import SHAPES, WORDS, related, sizes
+from wembit.web.figures.size_words import ROLES, SHAPES, WORDS, related, sizes
 from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, PartPlan, plan_figure, small_things, sums
 from wembit.web.figures.to_core.seating import carried, placed, placed_part, visible
 from wembit.web.figures.to_core.wiring import wire_of, wires
 from wembit.web.responses import page
 
 from .explanations import RANGE, STANDS, why_layer
-from .layer_form import MEASURED, ROLES
+from .layer_form import MEASURED
 from .part_form import FACES
 
 if TYPE_CHECKING:

@@ -34,19 +34,19 @@ if TYPE_CHECKING:
 
 @require_POST
 def follow(request: Request, figure_id: UUID, key: str) -> HttpResponse:
-    found = queries.figure_of(request.studio, figure_id)
+    figure = queries.figure_of(request.studio, figure_id)
     request.member.must_be(MAKER)
-    version = queries.newest_version(found)
+    version = queries.newest_version(figure)
     form = RelationForm(request, queries.part_of(version, key), queries.parts_of(version))
-    _, faults = form.tried(lambda _: follow_part(request.member, found.pk, key, form.relation()))
-    return answer(request, found, key, faults) if faults else moved(request, found, key)
+    _, faults = form.tried(lambda _: follow_part(request.member, figure.pk, key, form.relation()))
+    return answer(request, figure, key, faults) if faults else moved(request, figure, key)
 
 
 @require_POST
 def loose(request: Request, figure_id: UUID, key: str) -> HttpResponse:
-    found = queries.figure_of(request.studio, figure_id)
-    _, faults = LooseForm(request).tried(lambda given: let_go(request.member, found.pk, key, given["size"]))
-    return answer(request, found, key, faults) if faults else moved(request, found, key)
+    figure = queries.figure_of(request.studio, figure_id)
+    _, faults = LooseForm(request).tried(lambda given: let_go(request.member, figure.pk, key, given["size"]))
+    return answer(request, figure, key, faults) if faults else moved(request, figure, key)
 
 
 @require_http_methods(["GET", "POST"])

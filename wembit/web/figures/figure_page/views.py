@@ -70,76 +70,76 @@ def new(request: Request) -> HttpResponse:
 
 @require_GET
 def figure(request: Request, figure_id: UUID) -> HttpResponse:
-    found = queries.figure_of(request.studio, figure_id)
+    figure = queries.figure_of(request.studio, figure_id)
     layer = whole_number_in(request.GET.get("layer", ""))
-    return answer(request, found, request.GET.get("part", ""), layer=-1 if layer is None else layer)
+    return answer(request, figure, request.GET.get("part", ""), layer=-1 if layer is None else layer)
 
 
 @require_POST
 def new_part(request: Request, figure_id: UUID) -> HttpResponse:
-    found = queries.figure_of(request.studio, figure_id)
+    figure = queries.figure_of(request.studio, figure_id)
     part, faults = NewPartForm(request).tried(
-        lambda given: add_part(request.member, found.pk, given["kind"], float(given["length"]), name=given["name"])
+        lambda given: add_part(request.member, figure.pk, given["kind"], float(given["length"]), name=given["name"])
     )
-    return answer(request, found, "", faults) if faults else moved(request, found, part.key)
+    return answer(request, figure, "", faults) if faults else moved(request, figure, part.key)
 
 
 @require_POST
 def part(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     """Change sizes, firmness, count, seat of a part: only the fields that came are changed."""
-    found = queries.figure_of(request.studio, figure_id)
-    now = queries.part_of(queries.newest_version(found), key)
+    figure = queries.figure_of(request.studio, figure_id)
+    now = queries.part_of(queries.newest_version(figure), key)
     form = PartForm(request, now)
     _, faults = form.tried(
-        lambda _: change_part(request.member, found.pk, key, form.changes(), habit_mm=form.habit_mm())
+        lambda _: change_part(request.member, figure.pk, key, form.changes(), habit_mm=form.habit_mm())
     )
     if faults:
-        return whole(answer(request, found, key, faults))
-    response = moved(request, found, key)
+        return whole(answer(request, figure, key, faults))
+    response = moved(request, figure, key)
     return whole(response) if form.has_other_shape or form.has("mended") else response
 
 
 @require_POST
 def drop_part(request: Request, figure_id: UUID, key: str) -> HttpResponse:
-    found = queries.figure_of(request.studio, figure_id)
-    _, faults = tried(lambda: remove_part(request.member, found.pk, key))
-    return answer(request, found, key, {"part": next(iter(faults.values()))}) if faults else moved(request, found)
+    figure = queries.figure_of(request.studio, figure_id)
+    _, faults = tried(lambda: remove_part(request.member, figure.pk, key))
+    return answer(request, figure, key, {"part": next(iter(faults.values()))}) if faults else moved(request, figure)
 
 
 @require_POST
 def fibre(request: Request, figure_id: UUID) -> HttpResponse:
     """Choose the fibre of a colour slot."""
-    found = queries.figure_of(request.studio, figure_id)
+    figure = queries.figure_of(request.studio, figure_id)
     form = FibreForm(request)
-    _, faults = form.tried(lambda given: choose_fibre(request.member, found.pk, given["slot"], given["item"]))
+    _, faults = form.tried(lambda given: choose_fibre(request.member, figure.pk, given["slot"], given["item"]))
     part = form.cleaned_data.get("part", "")
-    return whole(answer(request, found, part, faults)) if faults else moved(request, found, part)
+    return whole(answer(request, figure, part, faults)) if faults else moved(request, figure, part)
 
 
 @require_POST
 def describe(request: Request, figure_id: UUID) -> HttpResponse:
-    found = queries.figure_of(request.studio, figure_id)
+    figure = queries.figure_of(request.studio, figure_id)
 
     _, faults = FigureForm(request).tried(
         lambda given: describe_figure(
             request.member,
-            found.pk,
+            figure.pk,
             name=given["name"],
             story=given["story"],
             photo=cleaned(request.FILES.get("photo"), request.studio),
         )
     )
     if faults:
-        return answer(request, found, "", faults)
+        return answer(request, figure, "", faults)
     messages.success(request, "Kept.")
-    return redirect("figures:figure", studio=request.studio.slug, figure_id=found.pk)
+    return redirect("figures:figure", studio=request.studio.slug, figure_id=figure.pk)
 
 
 @require_POST
 def copy(request: Request, figure_id: UUID) -> HttpResponse:
-    found = queries.figure_of(request.studio, figure_id)
-    made, faults = CopyForm(request).tried(lambda given: copy_figure(request.member, found.pk, given["copy_name"]))
+    figure = queries.figure_of(request.studio, figure_id)
+    made, faults = CopyForm(request).tried(lambda given: copy_figure(request.member, figure.pk, given["copy_name"]))
     if faults:
-        return answer(request, found, "", {"copy_name": next(iter(faults.values()))})
-    messages.success(request, f"{made.name} is a copy of {found.name}.")
+        return answer(request, figure, "", {"copy_name": next(iter(faults.values()))})
+    messages.success(request, f"{made.name} is a copy of {figure.name}.")
     return redirect("figures:figure", studio=request.studio.slug, figure_id=made.pk)

@@ -22,7 +22,7 @@ if TYPE_CHECKING:
 
 @require_POST
 def wire(request: Request, figure_id: UUID, key: str) -> HttpResponse:
-    found = queries.figure_of(request.studio, figure_id)
+    figure = queries.figure_of(request.studio, figure_id)
     form = WireForm(request)
-    _, faults = form.tried(lambda _: set_wire(request.member, found.pk, key, form.armature()))
-    return answer(request, found, key, faults) if faults else moved(request, found, key)
+    _, faults = form.tried(lambda _: set_wire(request.member, figure.pk, key, form.armature()))
+    return answer(request, figure, key, faults) if faults else moved(request, figure, key)

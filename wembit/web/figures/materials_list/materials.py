@@ -23,7 +23,7 @@ if TYPE_CHECKING:
 
 
 @dataclass(frozen=True)
-class Row:
+class ListRow:
     """A notion or a tool, the one on the shelf that comes nearest, and whether there is enough of it."""
 
     needed: Needed
@@ -53,7 +53,7 @@ def _named(needed: Needed, names: dict[str, str]) -> Needed:
     return Needed(**{**needed.__dict__, "what_for": names.get(needed.what_for, needed.what_for)})
 
 
-def rows_of(studio: Studio, needed: Sequence[tuple[Needed, str]]) -> list[Row]:
+def rows_of(studio: Studio, needed: Sequence[tuple[Needed, str]]) -> list[ListRow]:
     """Each need beside the house; what several of them take of one bag is counted together."""
     shelf = [
         OnShelf(
@@ -78,7 +78,7 @@ def rows_of(studio: Studio, needed: Sequence[tuple[Needed, str]]) -> list[Row]:
         elif each.notion:
             enough = False
         other = bool(found and each.size_mm and found.size_mm and abs(found.size_mm - each.size_mm) > 0.05)
-        rows.append(Row(each, found, enough, other, key))
+        rows.append(ListRow(each, found, enough, other, key))
     return rows
 
 

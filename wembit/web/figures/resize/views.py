@@ -37,7 +37,7 @@ TRIES, NEAR_MM = 6, 0.02
 
 
 @dataclass(frozen=True)
-class Row:
+class WoolChange:
     """What one wool comes to now and then, and what is free of it."""
 
     item: Item
@@ -162,7 +162,7 @@ def _within(scale: float) -> float:
     return scale
 
 
-def _rows(plan: FigurePlan, then: FigurePlan, free: dict) -> list[Row]:
+def _rows(plan: FigurePlan, then: FigurePlan, free: dict) -> list[WoolChange]:
     def by_item(found: FigurePlan) -> dict:
         grams: dict = {}
         for each in sums(found):
@@ -171,4 +171,4 @@ def _rows(plan: FigurePlan, then: FigurePlan, free: dict) -> list[Row]:
         return grams
 
     now, after = by_item(plan), by_item(then)
-    return [Row(item, grams, after.get(item, 0.0), free.get(item.pk)) for item, grams in now.items()]
+    return [WoolChange(item, grams, after.get(item, 0.0), free.get(item.pk)) for item, grams in now.items()]

@@ -29,7 +29,7 @@ UNDER = ("core", "batt", "fleece", "tops", "sliver", "scrap")  # what a hidden c
 
 
 @dataclass(frozen=True)
-class Place:
+class OtherProject:
     """Another project that is short of the same wool: for how many makings, and how much nine in ten of them take, in g."""
 
     need: Need
@@ -68,7 +68,7 @@ class Answers:
     count: int
     grams: float
     only: bool = False
-    others: list[Place] = field(default_factory=list)
+    others: list[OtherProject] = field(default_factory=list)
     first: list[Answer] = field(default_factory=list)
     rest: list[Answer] = field(default_factory=list)
 
@@ -106,14 +106,14 @@ def _nine_in_ten(need: Need) -> float:
     return float(need.p90 / need.p50) if need.p50 else 1.0
 
 
-def places_beside(studio: Studio, need: Need) -> list[Place]:
+def places_beside(studio: Studio, need: Need) -> list[OtherProject]:
     """The other projects that are short of the same wool where it is seen, or hidden, as it is here."""
     found = []
     for others in shorts_by_project(studio).values():
         for each in others:
             if each.item_id == need.item_id and each.seen == need.seen and each.project_id != need.project_id:
                 count, grams = _for_how_many(each, each.left - each.promised)
-                found.append(Place(each, count, round(grams * _nine_in_ten(each), 2)))
+                found.append(OtherProject(each, count, round(grams * _nine_in_ten(each), 2)))
     return found
 
 

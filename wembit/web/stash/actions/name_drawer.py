@@ -11,5 +11,5 @@ def drawer_called(member: Member, name: str) -> Drawer | None:
     name = " ".join(name.split())[:40]
     if not name:
         return None
-    found = Drawer.objects.of(member.studio).filter(name__iexact=name).first()
-    return found or Drawer.objects.create(studio=member.studio, name=name)
+    drawer = Drawer.objects.of(member.studio).filter(name__iexact=name).first()
+    return drawer or Drawer.objects.create(studio=member.studio, name=name)

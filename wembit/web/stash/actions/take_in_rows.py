@@ -14,7 +14,7 @@ from wembit.core.tables import Table
 from wembit.web import clock
 from wembit.web.errors import Refusal
 from wembit.web.stash.import_export.ledger_file import is_ledger, ledger_fates
-from wembit.web.stash.import_export.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, Row, fates
+from wembit.web.stash.import_export.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, TableRow, fates
 from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import OPENING, RECOUNT, Drawer, Item, Lot, StashFile
@@ -56,7 +56,7 @@ def take_in_rows(member: Member, file_id: UUID, table: Table) -> StashFile:
     return file
 
 
-def _write(member: Member, rows: list[Row]) -> None:
+def _write(member: Member, rows: list[TableRow]) -> None:
     """Write new lines of the ledger; what the book does not allow is refused."""
     for row in rows:
         if row.fate != NEW_LINE or row.lot is None:
@@ -71,7 +71,7 @@ def _write(member: Member, rows: list[Row]) -> None:
             row.fate, row.words = REFUSED, fault.message
 
 
-def _keep(member: Member, rows: list[Row], key: str) -> None:
+def _keep(member: Member, rows: list[TableRow], key: str) -> None:
     work = [row for row in rows if row.fate in (NEW, CHANGED)]
     if not work:
         return
@@ -99,7 +99,7 @@ def _keep(member: Member, rows: list[Row], key: str) -> None:
     draft.commit(lines, note="from a file")
 
 
-def _items(member: Member, rows: list[Row]) -> list[Item]:
+def _items(member: Member, rows: list[TableRow]) -> list[Item]:
     """The item of each new row, made where there is none like it."""
     known = {_key({name: getattr(item, name) for name in ITEM}): item for item in Item.objects.of(member.studio)}
     found = []
@@ -123,7 +123,7 @@ def _key(fields: dict) -> tuple:
     return (name, *others, breed, "" if size is None else f"{size.normalize():f}")
 
 
-def _said_anew(row: Row, look: dict, drawer: Drawer | None, moment: dt.datetime) -> list[Line]:
+def _said_anew(row: TableRow, look: dict, drawer: Drawer | None, moment: dt.datetime) -> list[Line]:
     """Keep what a row says of a bag that is here; its weight as the line of a recount."""
     lot, given = row.lot, row.given
     assert lot is not None, "a bag that is said anew is here"

@@ -17,11 +17,11 @@ from wembit.web.studio.models import MAKER, Member
 def tick_reminder(member: Member, reminder_id: UUID) -> Reminder | None:
     """It was looked at today: the next time is so many days on; one that was for once is gone. Raises `Http404`."""
     member.must_be(MAKER)
-    found = get_object_or_404(Reminder.objects.of(member.studio).locked(), pk=reminder_id)
-    if not found.every_days:
-        found.delete()
+    reminder = get_object_or_404(Reminder.objects.of(member.studio).locked(), pk=reminder_id)
+    if not reminder.every_days:
+        reminder.delete()
         return None
-    found.seen_on = clock.today(member.studio)
-    found.due = found.seen_on + dt.timedelta(days=found.every_days)
-    found.save(update_fields=["seen_on", "due"])
-    return found
+    reminder.seen_on = clock.today(member.studio)
+    reminder.due = reminder.seen_on + dt.timedelta(days=reminder.every_days)
+    reminder.save(update_fields=["seen_on", "due"])
+    return reminder

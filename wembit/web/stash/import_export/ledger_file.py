@@ -17,7 +17,7 @@ from wembit.web import clock
 from wembit.web.decimals import to_step
 from wembit.web.stash.models import DISCARDED, PULLED, RECEIVED, RETURNED, SOLD, Entry, Lot
 
-from .stash_file import BEFORE, NEW_LINE, REFUSED, SAME, Row, heads
+from .stash_file import BEFORE, NEW_LINE, REFUSED, SAME, TableRow, heads
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -34,7 +34,7 @@ def is_ledger(table: Table) -> bool:
     )
 
 
-def ledger_fates(studio: Studio, table: Table, start: int = 0, most: int | None = None) -> list[Row]:
+def ledger_fates(studio: Studio, table: Table, start: int = 0, most: int | None = None) -> list[TableRow]:
     """What becomes of the rows from `start` on, at most so many of them."""
     places = heads(table, COLUMNS)
     end = len(table.rows) if most is None else min(len(table.rows), start + most)
@@ -83,11 +83,13 @@ def _named(name: str, dye_lot: str) -> str:
     return f"{name.lower()}\x1f{dye_lot.lower()}"
 
 
-def _fate(studio: Studio, number_: int, said: dict[str, str], mark: str, entries: set, came: set, bags: dict) -> Row:
+def _fate(
+    studio: Studio, number_: int, said: dict[str, str], mark: str, entries: set, came: set, bags: dict
+) -> TableRow:
     if said.get("entry") in entries:
-        return Row(number_, SAME)
+        return TableRow(number_, SAME)
     if mark in came:
-        return Row(number_, BEFORE)
+        return TableRow(number_, BEFORE)
     try:
         lot = _bag(said, bags)
         kind = said.get("kind", "").lower()
@@ -103,8 +105,8 @@ def _fate(studio: Studio, number_: int, said: dict[str, str], mark: str, entries
             "note": said.get("note", "").replace("\0", "")[:200],
         }
     except ValueError as fault:
-        return Row(number_, REFUSED, str(fault))
-    return Row(number_, NEW_LINE, lot.item.name, given, lot, mark)
+        return TableRow(number_, REFUSED, str(fault))
+    return TableRow(number_, NEW_LINE, lot.item.name, given, lot, mark)
 
 
 def _bag(said: dict[str, str], bags: dict[str, list[Lot]]) -> Lot:

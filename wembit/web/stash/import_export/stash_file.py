@@ -66,7 +66,7 @@ class NoStash(ValueError):
 
 
 @dataclass
-class Row:
+class TableRow:
     """A row with what will become of it: `words` say why, or what changes; `given` is what it says, ready to be kept."""
 
     number: int
@@ -128,7 +128,7 @@ def columns_of(table: Table) -> dict[str, int]:
     return found
 
 
-def fates(studio: Studio, table: Table, start: int = 0, most: int | None = None) -> list[Row]:
+def fates(studio: Studio, table: Table, start: int = 0, most: int | None = None) -> list[TableRow]:
     """What becomes of the rows from `start` on, at most so many of them."""
     places = columns_of(table)
     marks = _marks(table, places)
@@ -166,21 +166,21 @@ def _known(studio: Studio, texts: Iterable[str]) -> dict[str, Lot]:
 
 def _fate(
     number_: int, said: dict[str, str], mark: str, known: dict[str, Lot], came: set[str], breeds: dict[str, str]
-) -> Row:
+) -> TableRow:
     try:
         given = _read(said, breeds)
     except ValueError as fault:
-        return Row(number_, REFUSED, str(fault))
+        return TableRow(number_, REFUSED, str(fault))
     lot = known.get(said.get("bag", "").lower())
     if lot is not None:
         try:
             words = _changes(lot, given)
         except ValueError as fault:
-            return Row(number_, REFUSED, str(fault))
-        return Row(number_, CHANGED if words else SAME, ", ".join(words), given, lot)
+            return TableRow(number_, REFUSED, str(fault))
+        return TableRow(number_, CHANGED if words else SAME, ", ".join(words), given, lot)
     if mark in came:
-        return Row(number_, BEFORE, "", given)
-    return Row(number_, NEW, "", given, mark=mark)
+        return TableRow(number_, BEFORE, "", given)
+    return TableRow(number_, NEW, "", given, mark=mark)
 
 
 def _read(said: dict[str, str], breeds: dict[str, str]) -> dict:

@@ -137,10 +137,10 @@ def go_on(request: Request, file_id: UUID) -> HttpResponse:
 @require_GET
 def report(request: Request, file_id: UUID) -> HttpResponse:
     """The rows that were refused, with the reason, as they stood in the file."""
-    found = _file(request, file_id)
-    table = _table(found.file.path)
-    rows = [[number, words, *table.rows[number - 2]] for number, words in found.refused]
-    return _csv(write_table(["row", "why", *table.head], rows), f"refused-{found.made_at:%Y-%m-%d}.csv")
+    file = _file(request, file_id)
+    table = _table(file.file.path)
+    rows = [[number, words, *table.rows[number - 2]] for number, words in file.refused]
+    return _csv(write_table(["row", "why", *table.head], rows), f"refused-{file.made_at:%Y-%m-%d}.csv")
 
 
 @require_GET

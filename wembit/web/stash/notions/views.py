@@ -49,13 +49,13 @@ def home(request: Request) -> HttpResponse:
 @require_http_methods(["GET", "POST"])
 def notion(request: Request, notion_id: UUID) -> HttpResponse:
     """One notion in the tray: its lots, and what is told of it."""
-    found = queries.notion_of(request.studio, notion_id)
+    notion = queries.notion_of(request.studio, notion_id)
     if request.method == "GET":
-        return render(request, "stash/notions/notions.html", notions_context(request, found))
+        return render(request, "stash/notions/notions.html", notions_context(request, notion))
     request.member.must_be(MAKER)
-    form = NotionForm(request, found)
+    form = NotionForm(request, notion)
     _, faults = form.tried(lambda _: describe_item(request.member, notion_id, **form.told()))
     if faults:
-        return again(request, "stash/notions/notions.html", notions_context(request, found), faults)
+        return again(request, "stash/notions/notions.html", notions_context(request, notion), faults)
     messages.success(request, "Kept.")
     return redirect("stash:notion", studio=request.studio.slug, notion_id=notion_id)

@@ -136,8 +136,8 @@ def _centimetres(lot: Lot) -> float | None:
 @require_GET
 def lot(request: Request, lot_id: UUID) -> HttpResponse:
     """A lot in the tray beside the shelf; alone for htmx."""
-    found = queries.lot_of(request.studio, lot_id)
-    context = lot_context(request, found)
+    lot = queries.lot_of(request.studio, lot_id)
+    context = lot_context(request, lot)
     if not request.htmx:
         context |= shelf_context(request)
     return page(request, "stash/shelf/shelf.html", "stash/shelf/_lot.html", context)
@@ -158,17 +158,17 @@ def lot_done(request: Request, lot_id: UUID, said: str) -> HttpResponse:
 
 def _on_lot(request: Request, lot_id: UUID, do: Callable[[Lot, dict[str, Any]], Any], said: str) -> HttpResponse:
     """Read an amount, do something with the lot, answer with its tray."""
-    found = queries.lot_of(request.studio, lot_id)
-    form = AmountForm(request, found.item)
-    before = queries.promised_to(found.item_id)
-    _, faults = form.tried(lambda given: do(found, given))
+    lot = queries.lot_of(request.studio, lot_id)
+    form = AmountForm(request, lot.item)
+    before = queries.promised_to(lot.item_id)
+    _, faults = form.tried(lambda given: do(lot, given))
     if faults:
-        return lot_again(request, found, faults, doing=form.cleaned_data.get("doing", ""))
-    after = queries.promised_to(found.item_id)
+        return lot_again(request, lot, faults, doing=form.cleaned_data.get("doing", ""))
+    after = queries.promised_to(lot.item_id)
     for whose in sorted(name for name in before if after.get(name, 0) < before[name]):
-        lost = " ".join(numbers.amount(before[whose] - after.get(whose, 0), found.item.unit, request.studio))
+        lost = " ".join(numbers.amount(before[whose] - after.get(whose, 0), lot.item.unit, request.studio))
         messages.warning(request, f"{lost} that were promised to {whose} are no longer there.")
-    return lot_done(request, found.pk, said)
+    return lot_done(request, lot.pk, said)
 
 
 @require_POST
@@ -219,11 +219,11 @@ def throw_away(request: Request, lot_id: UUID) -> HttpResponse:
 
 @require_POST
 def merge_lot(request: Request, lot_id: UUID) -> HttpResponse:
-    found = queries.lot_of(request.studio, lot_id)
+    lot = queries.lot_of(request.studio, lot_id)
     form = MergeForm(request)
-    _, faults = form.tried(lambda given: merge(request.member, found.pk, given["into"], press=press_of(request)))
+    _, faults = form.tried(lambda given: merge(request.member, lot.pk, given["into"], press=press_of(request)))
     if faults:
-        return lot_again(request, found, faults, doing="merge")
+        return lot_again(request, lot, faults, doing="merge")
     return lot_done(request, form.cleaned_data["into"], "One bag now.")
 
 
@@ -238,22 +238,22 @@ def take_back(request: Request, entry_id: UUID) -> HttpResponse:
         messages.success(request, "Taken back.")
     if not form.is_valid():
         raise Http404
-    found = queries.lot_of(request.studio, form.cleaned_data["lot"])
-    return redirect("stash:lot", studio=request.studio.slug, lot_id=found.pk)
+    lot = queries.lot_of(request.studio, form.cleaned_data["lot"])
+    return redirect("stash:lot", studio=request.studio.slug, lot_id=lot.pk)
 
 
 @require_POST
 def describe_lot(request: Request, lot_id: UUID) -> HttpResponse:
     """What the bag is: colour, dye lot, drawer, picture; and its item: name, breed, form, least amount, grams a metre."""
-    found = queries.lot_of(request.studio, lot_id)
-    form = DescribeForm(request, found.item)
+    lot = queries.lot_of(request.studio, lot_id)
+    form = DescribeForm(request, lot.item)
 
     def do(given: dict[str, Any]) -> None:
         photo = cleaned(request.FILES.get("photo"), request.studio)
-        describe(request.member, found.pk, **form.bag(), photo=photo)
-        describe_item(request.member, found.item_id, **form.told())
+        describe(request.member, lot.pk, **form.bag(), photo=photo)
+        describe_item(request.member, lot.item_id, **form.told())
 
     _, faults = form.tried(do)
     if faults:
-        return lot_again(request, found, faults, doing="describe")
-    return lot_done(request, found.pk, "Kept.")
+        return lot_again(request, lot, faults, doing="describe")
+    return lot_done(request, lot.pk, "Kept.")

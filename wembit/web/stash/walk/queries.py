@@ -21,7 +21,7 @@ ASLEEP_DAYS = 180
 
 
 @dataclass(frozen=True)
-class Place:
+class Stop:
     """A drawer with its number of bags, how many of them were never weighed again, and when the first of them was last."""
 
     drawer_id: UUID | None
@@ -31,7 +31,7 @@ class Place:
     oldest: dt.datetime | None
 
 
-def places(studio: Studio) -> list[Place]:
+def places(studio: Studio) -> list[Stop]:
     """Where bags lie, that first which was not walked for longest."""
     rows = (
         Lot.objects.of(studio)
@@ -39,7 +39,7 @@ def places(studio: Studio) -> list[Place]:
         .values("drawer", "drawer__name")
         .annotate(count=Count("pk"), never=Count("pk", filter=Q(recounted_at=None)), oldest=Min("recounted_at"))
     )
-    found = [Place(row["drawer"], row["drawer__name"] or "", row["count"], row["never"], row["oldest"]) for row in rows]
+    found = [Stop(row["drawer"], row["drawer__name"] or "", row["count"], row["never"], row["oldest"]) for row in rows]
     now = clock.now()
     return sorted(found, key=lambda place: (not place.never, place.oldest or now, place.name))
 

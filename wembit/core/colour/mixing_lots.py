@@ -17,7 +17,7 @@ UNLIMITED = np.inf
 
 
 @dataclass(frozen=True)
-class Palette:
+class MixingLots:
     """Lots in order: `ids`, CIELAB (n, 3), the additive function of their curves (n, 36), grams (n,), inf where unlimited."""
 
     ids: tuple[str, ...]
@@ -26,12 +26,12 @@ class Palette:
     grams: np.ndarray
 
     @classmethod
-    def of_curves(cls, ids: Sequence[str], reflectances: np.ndarray, grams: np.ndarray) -> Palette:
+    def of_curves(cls, ids: Sequence[str], reflectances: np.ndarray, grams: np.ndarray) -> MixingLots:
         """Lots whose curves (n, 36) are known."""
         return cls(tuple(ids), xyz_rows_to_lab(reflectances @ WEIGHTS.T), f(reflectances), grams)
 
     @classmethod
-    def of(cls, lots: Sequence[dict]) -> Palette:
+    def of(cls, lots: Sequence[dict]) -> MixingLots:
         """Lots of a request, each with `id`, one of srgb, lab and reflectance, and perhaps grams.
 
         Raises `BadInput` for a CIELAB that no curve reaches.
