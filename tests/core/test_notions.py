@@ -69,6 +69,19 @@ def test_a_fitting_brings_its_wisp_and_its_thread():
     assert wisps_g(kept, {"ear": 2}) == pytest.approx(0.3 + 0.4)
 
 
+def test_a_fitting_keeps_its_words_size_and_caution():
+    kept = [
+        {"notion": "bead", "amount": 2, "part": "ear", "size_mm": 4.0, "words": "dewdrop"},
+        {"notion": "loop", "amount": 50},
+    ]
+    assert fittings(kept, {"ear": 3, "": 9}, 2.0) == [
+        Needed("bead", "dewdrop", 4.0, 6, "pc", "ear", caution="small parts"),
+        Needed("thread", "thread", None, 360, "mm", "dewdrop"),
+        Needed("loop", "hanging loop", None, 900, "mm", "", caution="hang"),
+        Needed("thread", "thread", None, 200, "mm", "hanging loop"),
+    ]
+
+
 @given(st.floats(0.1, 5), st.integers(1, 9))
 def test_counts_follow_the_parts_and_lengths_the_scale(scale, count):
     thread = fittings([{"notion": "thread", "amount": 40, "part": "snout"}], {"snout": count}, scale)[0]

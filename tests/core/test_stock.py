@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from scipy import optimize
 
 from wembit.core.stock.allocation import Demand, FreeLot, allocate
-from wembit.core.stock.forecast import Dated, balances, forecast, weekly
-from wembit.core.stock.packs import cheapest
+from wembit.core.stock.forecast import Dated, Outlook, balances, forecast, weekly
+from wembit.core.stock.packs import Chosen, cheapest
 
 TODAY = dt.date(2026, 11, 25)
 PACKS = [(25.0, 2.6), (50.0, 4.9), (100.0, 9.0)]
@@ -76,6 +76,27 @@ def test_exactly_nothing_left_is_not_short():
     assert forecast(TODAY, 31.2, [Dated(day(14), 31.2)], [], lead_days=5, packs=PACKS).runs_out is None
     thirds = [Dated(day(n), 0.1) for n in range(3)]
     assert forecast(TODAY, 0.3, thirds, [], lead_days=5, packs=PACKS).runs_out is None
+
+
+NOTHING = Chosen((), 0.0, 0.0)
+
+
+def test_what_lasts_orders_nothing():
+    assert forecast(TODAY, 50, [Dated(day(14), 31.2)], [], lead_days=5, packs=PACKS) == Outlook(
+        None, None, False, 0.0, NOTHING
+    )
+
+
+def test_what_nobody_is_known_to_sell_is_ordered_by_a_day_all_the_same():
+    found = forecast(TODAY, 10, [Dated(day(14), 31.2)], [], lead_days=5, packs=[])
+    assert (found.order_by, found.late, found.chosen) == (day(9), False, NOTHING)
+    assert found.order_g == pytest.approx(21.2)
+
+
+def test_the_last_day_looked_at_counts_and_the_one_after_it_does_not():
+    for days, runs_out in ((180, day(180)), (181, None)):
+        assert forecast(TODAY, 0, [Dated(day(days), 9)], [], lead_days=1, packs=PACKS).runs_out == runs_out
+    assert forecast(TODAY, 0, [Dated(day(9), 9)], [], lead_days=1, packs=PACKS, horizon_days=8).runs_out is None
 
 
 def test_a_parcel_of_the_morning_serves_the_day():
