@@ -113,8 +113,8 @@ def test_a_drawing_is_true_to_size(each, which):
     flat = points(pieces)
     axis = 0 if which == "side" else 1
     assert bottom == 0
-    assert right - left == pytest.approx(flat[:, axis].max() - flat[:, axis].min(), abs=12)  # felt stands out a little
-    assert top == pytest.approx(flat[:, 2].max() - flat[:, 2].min(), abs=8)
+    assert right - left == pytest.approx(flat[:, axis].max() - flat[:, axis].min(), abs=0.01)
+    assert top == pytest.approx(flat[:, 2].max() - flat[:, 2].min(), abs=0.01)
     assert {piece.name for piece in found.pieces} == {part.name for part in each.parts}
 
 

@@ -49,7 +49,7 @@ def test_a_tuft_lies_in_its_frame_its_middle_strands_the_longest():
     heights = np.array([strand.points[1][1] for strand in strands])
     assert all(strand.points[0][0] == -strand.points[-1][0] for strand in strands), "as far to the left as to the right"
     assert all(strand.points[2][0] == pytest.approx(strand.points[3][0] / 3, abs=0.06) for strand in strands)
-    assert 0.5 * LONG_MM / 2 < reach.min() and reach.max() <= LONG_MM / 2
+    assert reach.min() > 0.5 * LONG_MM / 2 and reach.max() <= LONG_MM / 2
     edge, middle = np.abs(heights) > 0.35 * HIGH_MM, np.abs(heights) < 0.15 * HIGH_MM
     assert edge.sum() > 10 < middle.sum()
     assert reach[middle].mean() > 1.1 * reach[edge].mean(), "a tuft runs out to a point"

@@ -50,15 +50,21 @@ def _moon() -> Points:
     return tuple((round(x, 4), round(y, 4)) for x, y in away + back)
 
 
+def _one_wide(points: Points) -> Points:
+    """The outline as large as makes it one unit wide."""
+    wide = max(x for x, _ in points) - min(x for x, _ in points)
+    return tuple((round(x / wide, 4), round(y / wide, 4)) for x, y in points)
+
+
 CUTTERS: dict[str, Points] = {
     "disc": _round(36, lambda a: 0.5),
     "oval": tuple((x, y * 1.5) for x, y in _round(36, lambda a: 0.5)),
-    "drop": _drop(),
+    "drop": _one_wide(_drop()),
     "leaf": _leaf(2.0),
     "ear": _leaf(3.2),
     "heart": _heart(),
-    "star": _round(10, lambda a: 0.5 if round(10 * (a + math.pi / 2) / (2 * math.pi)) % 2 == 0 else 0.22),
-    "moon": _moon(),
+    "star": _one_wide(_round(10, lambda a: 0.5 if round(10 * (a + math.pi / 2) / (2 * math.pi)) % 2 == 0 else 0.22)),
+    "moon": _one_wide(_moon()),
     "square": ((-0.5, -0.5), (0.5, -0.5), (0.5, 0.5), (-0.5, 0.5)),
 }
 
