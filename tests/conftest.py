@@ -19,6 +19,9 @@ settings.load_profile("house")
 def pytest_configure(config):
     os.environ.setdefault(SEED, str(random.SystemRandom().randrange(10_000)))  # workers inherit it
     config.addinivalue_line("markers", "whole: a long case that only ./test all runs")
+    config.addinivalue_line(
+        "markers", "sampled(group, count): so many of the group's, by the seed; ./test all runs them all"
+    )
 
 
 def pytest_report_header(config):
@@ -30,9 +33,16 @@ def pytest_report_header(config):
 def pytest_collection_modifyitems(config, items):
     if os.environ.get(ALL) == "all":
         return
-    whole = [item for item in items if item.get_closest_marker("whole")]
-    config.hook.pytest_deselected(items=whole)
-    items[:] = [item for item in items if item not in whole]
+    left_out = [item for item in items if item.get_closest_marker("whole")]
+    groups: dict[tuple[str, int], list] = {}
+    for item in items:
+        if marker := item.get_closest_marker("sampled"):
+            groups.setdefault(marker.args, []).append(item)
+    for (group, count), those in groups.items():
+        kept = {item.nodeid for item in some(those, count, group)}
+        left_out += [item for item in those if item.nodeid not in kept]
+    config.hook.pytest_deselected(items=left_out)
+    items[:] = [item for item in items if item not in left_out]
 
 
 def some(values: Sequence[T], count: int, of: str) -> list[T]:

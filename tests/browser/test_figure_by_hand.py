@@ -6,6 +6,8 @@ import pytest
 
 from tests.browser.conftest import DESK, settled, sign_in
 
+pytestmark = pytest.mark.sampled("journeys", 9)
+
 
 def at_part(page, name, part):
     page.goto("/s/saltgrass/figures/")

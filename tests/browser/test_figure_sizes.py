@@ -6,6 +6,8 @@ import pytest
 
 from tests.browser.conftest import DESK, PHONE, settled, sign_in, tab_to, write
 
+pytestmark = pytest.mark.sampled("journeys", 9)
+
 
 def open_figure(page, name):
     page.goto("/s/saltgrass/figures/")

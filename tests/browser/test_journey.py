@@ -9,6 +9,8 @@ from playwright.sync_api import expect
 from tests.browser.conftest import DESK, PHONE, settled, sign_in
 from tests.browser.hands import Keys, Thumb
 
+pytestmark = pytest.mark.sampled("journeys", 9)
+
 GRAMS = re.compile(r"([\d.]+)\s*g\b")
 
 

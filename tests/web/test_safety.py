@@ -305,6 +305,7 @@ def half_sent(host: str, port: int, words: bytes) -> socket.socket:
     return line
 
 
+@pytest.mark.whole
 def test_half_sent_requests_hold_up_nobody():
     head = b"POST /sign-in/ HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/x-www-form-urlencoded\r\n"
     with served(os.environ["DATABASE_URL"]) as address:

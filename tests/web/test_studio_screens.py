@@ -251,6 +251,7 @@ def test_a_new_password_takes_the_tablet_out_of_a_hand(tablet, owner):
 # --- the demo, and what goes wrong
 
 
+@pytest.mark.whole
 def test_the_demo_is_built_anew_for_today_and_only_when_asked(transactional_db):
     make.studio_owner("Mine", "ana")
     call_command("demo")
