@@ -13,7 +13,8 @@ import sys
 from pathlib import Path
 from typing import Any
 
-from .cluster import Cluster, Trouble, binaries, home, wait_for_end
+from .backups import backup, restore
+from .cluster import Cluster, Trouble, home, wait_for_end
 
 CHECKOUT = Path(__file__).resolve().parent.parent.parent
 EVERYWHERE = ("0.0.0.0", "::")
@@ -162,53 +163,6 @@ def stop(house: House) -> None:
     print("Stopped." if pid else "Nothing was running.")
 
 
-def backup(path: Path) -> None:
-    """Database and pictures in one tar file."""
-    dump = path.with_name(path.name + ".dump")
-    url, media = os.environ["DATABASE_URL"], Path(os.environ["WEMBIT_MEDIA"])
-    done = subprocess.run([str(binaries() / "pg_dump"), "-Fc", "--no-owner", "-f", str(dump), "-d", url])
-    if done.returncode:
-        raise Trouble("pg_dump did not work; its message stands above.")
-    subprocess.run(
-        ["tar", "-cf", str(path), "-C", str(dump.parent), dump.name, "-C", str(media.parent), media.name],
-        check=True,
-    )
-    dump.unlink()
-    print(f"Kept in {path}")
-
-
-def restore(path: Path) -> None:
-    """Put back what `backup` has written, all of it or nothing. Raises `Trouble`."""
-    media = Path(os.environ["WEMBIT_MEDIA"])
-    names = subprocess.run(["tar", "-tf", str(path)], capture_output=True, text=True)
-    dumps = [name for name in names.stdout.split() if name.endswith(".dump")]
-    if names.returncode or len(dumps) != 1:
-        raise Trouble(f"{path} was not written by ./start --backup.")
-    work = media.parent / "restore"
-    work.mkdir(exist_ok=True)
-    subprocess.run(["tar", "-xf", str(path), "-C", str(work)], check=True)
-    url = os.environ["DATABASE_URL"]
-    done = subprocess.run(
-        [
-            str(binaries() / "pg_restore"),
-            "--clean",
-            "--if-exists",
-            "--no-owner",
-            "--single-transaction",
-            "-d",
-            url,
-            str(work / dumps[0]),
-        ]
-    )
-    if done.returncode:
-        raise Trouble("pg_restore did not work; nothing was changed.")
-    pictures = [each for each in work.iterdir() if each.is_dir()]
-    if pictures:
-        subprocess.run(["cp", "-a", f"{pictures[0]}/.", str(media)], check=True)
-    subprocess.run(["rm", "-rf", str(work)], check=True)
-    print(f"Restored from {path}")
-
-
 def main() -> int:
     """What ./start does; the exit code."""
     options = arguments()
@@ -225,12 +179,15 @@ def main() -> int:
         try:
             house.open()
             if options.backup:
-                backup(Path(options.backup).resolve())
+                path = Path(options.backup).resolve()
+                print(f"Kept in {path}: {backup(path)}.")
             elif options.restore:
                 if not asked("This replaces everything with what is in the file.", options):
                     raise Trouble("Nothing was changed. Add --yes, or answer yes.")
-                restore(Path(options.restore).resolve())
+                path = Path(options.restore).resolve()
+                about = restore(path)
                 manage("migrate", "--verbosity", "0")
+                print(f"Restored from {path}, {about}. Everybody signs in anew.")
             elif options.reset_password:
                 manage("changepassword", options.reset_password)
             else:
