@@ -12,7 +12,7 @@ from hypothesis import settings
 T = TypeVar("T")
 ALL, SEED = "WEMBIT_TESTS", "WEMBIT_SEED"
 
-settings.register_profile("house", deadline=None)
+settings.register_profile("house", deadline=None, max_examples=100 if os.environ.get(ALL) == "all" else 30)
 settings.load_profile("house")
 
 
