@@ -33,6 +33,7 @@ PAGES = {
     "house": "house/",
     "find": "find/?words=moss",
     "second hand": "second-hand/",
+    "what was done": "deeds/",
 }
 THINGS = {  # a page, and the address of a thing on it
     "lot": ("stash/", f"stash/lot/{UUID}/"),

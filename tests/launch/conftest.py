@@ -12,6 +12,7 @@ import tempfile
 import time
 import urllib.request
 from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
@@ -21,8 +22,8 @@ from wembit.launch.cluster import Cluster
 CHECKOUT = Path(__file__).resolve().parent.parent.parent
 
 
-@pytest.fixture
-def house() -> Iterator[Path]:
+@contextmanager
+def a_house() -> Iterator[Path]:
     """A folder that the database's user can enter; whatever runs in it is stopped at the end."""
     base = Path("/var/lib/wembit") if os.geteuid() == 0 else Path(tempfile.gettempdir())
     base.mkdir(parents=True, exist_ok=True)
@@ -31,6 +32,13 @@ def house() -> Iterator[Path]:
     yield folder
     Cluster(folder).stop()
     shutil.rmtree(folder)
+
+
+@pytest.fixture
+def house() -> Iterator[Path]:
+    """A house of its own."""
+    with a_house() as folder:
+        yield folder
 
 
 class Start:

@@ -7,18 +7,28 @@ import tarfile
 import psycopg
 import pytest
 
+from tests.launch.conftest import a_house
 from wembit.launch import backups
 from wembit.launch.backups import backup, restore
 from wembit.launch.cluster import Cluster, Trouble
 
 
+@pytest.fixture(scope="module")
+def server():
+    """One cluster for all tests of this file."""
+    with a_house() as folder:
+        cluster = Cluster(folder)
+        cluster.start()
+        yield cluster
+
+
 @pytest.fixture
-def lived_in(house, tmp_path, monkeypatch):
-    """A cluster with a studio, two entries, a session, and two pictures."""
-    cluster = Cluster(house)
-    cluster.start()
+def lived_in(server, tmp_path, monkeypatch):
+    """A cluster with a studio, two entries, sessions, and two pictures."""
+    cluster = server
     with psycopg.connect(cluster.url, autocommit=True) as connection:
         for table, rows in (("studio_studio", 1), ("stash_entry", 2), ("django_session", 3)):
+            connection.execute(f"DROP TABLE IF EXISTS {table}")
             connection.execute(f"CREATE TABLE {table} AS SELECT generate_series(1, {rows}) AS id")
     media = tmp_path / "media"
     (media / "s1").mkdir(parents=True)

@@ -22,7 +22,7 @@ from wembit.web.plan.models import StandIn
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.models import Order, OrderLine
 from wembit.web.stash.models import Entry, Reminder, StashFile
-from wembit.web.studio.models import Member, Studio, User
+from wembit.web.studio.models import Deed, Member, Studio, User
 from wembit.web.uploads import cleaned
 
 OURS = ("studio", "stash", "figures", "plan", "bench", "restock")
@@ -92,6 +92,7 @@ def one_of_everything(owner) -> dict:
         "file_id": file.pk,
         "notion_id": make.notion_lot(owner).item_id,
         "reminder_id": reminder.pk,
+        "deed_id": Deed.objects.filter(**mine, kind=Deed.STOCK).first().pk,
         "drawer_id": lot.drawer_id,
         "recipe": f"{lot.pk}*1",
     }  # fmt: skip

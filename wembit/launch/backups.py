@@ -94,8 +94,11 @@ def _unpacked(path: Path, folder: Path) -> Path:
             if len(dumps) != 1 or len(tops) > 1 or not all(each.isfile() or each.isdir() for each in members):
                 raise strange
             archive.extractall(folder, members=members, filter="data")
+    except tarfile.ReadError as fault:
+        cut = "unexpected end of data" in str(fault)
+        raise (Trouble(f"{path} breaks off: it is no whole backup. Nothing was changed.") if cut else strange) from None
     except (tarfile.TarError, EOFError):
-        raise Trouble(f"{path} is no whole backup: it breaks off, or is no such file. Nothing was changed.") from None
+        raise strange from None
     except OSError as fault:
         raise Trouble(f"{path} cannot be read: {fault.strerror or fault}.") from None
     return folder / dumps[0].name

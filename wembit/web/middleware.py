@@ -9,6 +9,8 @@ from django.contrib.auth.views import redirect_to_login
 from django.http import Http404, HttpRequest, HttpResponse
 from django_htmx.http import trigger_client_event
 
+from wembit.web.deed_words import words_of
+from wembit.web.studio.deeds import keep_deed
 from wembit.web.studio.models import Studio
 from wembit.web.studio.shared_tablet import member_in_hand
 
@@ -29,12 +31,20 @@ class StudioMiddleware:
         refused = response.status_code >= 400  # and has changed nothing
         if request.studio is not None and not asked and not refused:
             request.studio.pressed()
+            self.tell(request)
             if request.htmx:
                 trigger_client_event(response, "pressed")
         response.headers.setdefault("Cache-Control", "no-store")
         vary = response.headers.get("Vary", "")
         response.headers["Vary"] = f"{vary}, HX-Request" if vary else "HX-Request"
         return response
+
+    def tell(self, request: Request) -> None:
+        """Write into the journal what was done, unless the action has."""
+        match = request.resolver_match
+        words = words_of(match.view_name) if match else ""
+        if words and not request.member.has_told:
+            keep_deed(request.member, words)
 
     def process_view(
         self, request: Request, view: Callable[..., HttpResponse], arguments: tuple, named: dict[str, Any]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
+from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
@@ -20,6 +21,12 @@ def tried(do: Callable[[], Any]) -> tuple[Any, dict[str, str]]:
         return do(), {}
     except Refusal as trouble:
         return None, {trouble.field or "": trouble.message}
+
+
+def refused(request: Request, faults: dict[str, str]) -> None:
+    """Say on the next page why a press was not done; it has changed nothing."""
+    messages.warning(request, next(iter(faults.values())))
+    request.saved_nothing = True
 
 
 def again(request: HttpRequest, template: str, context: dict, faults: dict[str, str]) -> HttpResponse:

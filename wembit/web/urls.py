@@ -20,6 +20,9 @@ places: list[URLPattern | URLResolver] = [
     path("find/", views.find, name="find"),
     path("strip/", views.strip, name="strip"),
     path("undo/", views.undo_last, name="undo"),
+    path("again/", views.do_again, name="again"),
+    path("deeds/", views.deeds, name="deeds"),
+    path("deeds/<uuid:deed_id>/back/", views.deed_back, name="deed_back"),
     path("picture/<path:name>", views.picture, name="picture"),
 ]
 

@@ -16,18 +16,19 @@ from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.asked import words_in
 from wembit.web.fields import hand_of, read
-from wembit.web.stash.actions.undo import undo
-from wembit.web.stash.models import RECOUNT
 from wembit.web.stash.queries import item_named
+from wembit.web.studio.deeds import deeds_of_today
 
-from .errors import Refusal
 from .idempotency import press_of
 from .navigation import places
-from .responses import local_path
+from .responses import local_path, refused, tried
 from .search import found
+from .taking_back import do_it_again, take_back
 from .todo import things_now
 
 if TYPE_CHECKING:
+    from uuid import UUID
+
     from wembit.web.request import Request
 
 
@@ -69,14 +70,36 @@ def strip(request: Request) -> HttpResponse:
 
 @require_POST
 def undo_last(request: Request) -> HttpResponse:
-    """Take this member's last entry back."""
-    try:
-        entry = undo(request.member, press=press_of(request))
-        verb = entry.reverses.verb if entry.reverses else entry.verb
-        was = "the weighing" if verb == RECOUNT else verb
-        messages.success(request, f"Taken back: {was}.")
-    except Refusal as trouble:
-        messages.warning(request, trouble.message)
+    """Take this member's last deed of today back, whatever it was; what cannot be taken back here says so."""
+    deed, faults = tried(lambda: take_back(request.member, press_of(request)))
+    return _answered(request, f"Taken back: {deed.words}." if deed else "", faults)
+
+
+@require_POST
+def do_again(request: Request) -> HttpResponse:
+    """Do again what was taken back last, unless something was done since."""
+    deed, faults = tried(lambda: do_it_again(request.member))
+    return _answered(request, f"Done again: {deed.words}." if deed else "", faults)
+
+
+@require_GET
+def deeds(request: Request) -> HttpResponse:
+    """What this member did today."""
+    return render(request, "deeds.html", {"deeds": deeds_of_today(request.member)})
+
+
+@require_POST
+def deed_back(request: Request, deed_id: UUID) -> HttpResponse:
+    """Take one deed back, while nothing stands on it."""
+    deed, faults = tried(lambda: take_back(request.member, press_of(request), deed_id))
+    return _answered(request, f"Taken back: {deed.words}." if deed else "", faults)
+
+
+def _answered(request: Request, words: str, faults: dict[str, str]) -> HttpResponse:
+    if faults:
+        refused(request, faults)
+    else:
+        messages.success(request, words)
     return HttpResponseRedirect(local_path(request.META.get("HTTP_REFERER", ""), request))
 
 

@@ -18,7 +18,7 @@ from wembit.web.figures.size_words import ROLES
 from wembit.web.figures.to_core.estimating import BARE
 from wembit.web.idempotency import press_of
 from wembit.web.numbers import is_pinch
-from wembit.web.responses import again, page, tried
+from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.queries import colours, lot_of, promises_broken_by
 from wembit.web.uploads import cleaned
 
@@ -112,7 +112,7 @@ def making(request: Request, making_id: UUID) -> HttpResponse:
 def begin(request: Request, project_id: UUID) -> HttpResponse:
     made, faults = tried(lambda: begin_making(request.member, project_id))
     if faults:
-        messages.warning(request, next(iter(faults.values())))
+        refused(request, faults)
         return redirect("bench:home", studio=request.studio.slug)
     return redirect("bench:making", studio=request.studio.slug, making_id=made.pk)
 
@@ -159,7 +159,7 @@ def _moved(request: Request, layer_id: UUID, do: Callable[[PieceLayer, dict[str,
 def mark(request: Request, piece_id: UUID) -> HttpResponse:
     piece, faults = MarkForm(request).tried(lambda given: mark_piece(request.member, piece_id, given["state"]))
     if faults:
-        messages.warning(request, next(iter(faults.values())))
+        refused(request, faults)
         return redirect("bench:home", studio=request.studio.slug)
     return redirect("bench:making", studio=request.studio.slug, making_id=piece.making_id)
 
@@ -181,7 +181,7 @@ def finish(request: Request, making_id: UUID) -> HttpResponse:
         lambda: finish_making(request.member, making_id, photo=cleaned(request.FILES.get("photo"), request.studio))
     )
     if faults:
-        messages.warning(request, next(iter(faults.values())))
+        refused(request, faults)
         return redirect("bench:making", studio=request.studio.slug, making_id=making_id)
     messages.success(request, f"{done} is finished.")
     return redirect("bench:home", studio=request.studio.slug)

@@ -12,7 +12,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from wembit.web import clock
 from wembit.web.figures.queries import colourways, ways_with
-from wembit.web.responses import again, page, tried
+from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import Item
 from wembit.web.stash.queries import colours
 
@@ -146,7 +146,7 @@ def newest(request: Request, project_id: UUID) -> HttpResponse:
     if request.method == "POST":
         _, faults = tried(lambda: use_newest_version(request.member, project.pk))
         if faults:
-            messages.warning(request, next(iter(faults.values())))
+            refused(request, faults)
         else:
             messages.success(request, f"{project.name} is made by the newest version from now on.")
         return redirect("plan:project", studio=request.studio.slug, project_id=project.pk)

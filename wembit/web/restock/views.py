@@ -12,7 +12,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from wembit.web import clock
 from wembit.web.idempotency import press_of
-from wembit.web.responses import again, page, tried
+from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import Item
 from wembit.web.stash.queries import item_chosen, items
 
@@ -97,7 +97,7 @@ def off_list(request: Request, line_id: UUID) -> HttpResponse:
 def send(request: Request, order_id: UUID) -> HttpResponse:
     sent, faults = SendForm(request).tried(lambda given: send_order(request.member, order_id, given["expected"]))
     if faults:
-        messages.warning(request, next(iter(faults.values())))
+        refused(request, faults)
     else:
         messages.success(request, f"Sent to {sent.supplier.name}.")
     return redirect("restock:home", studio=request.studio.slug)

@@ -18,14 +18,16 @@ from django.db import IntegrityError, transaction
 from django.db.models import Sum
 from django.dispatch import Signal
 
-from wembit.web import clock
+from wembit.web import clock, numbers
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
+from wembit.web.studio.deeds import keep_deed, mark_taken_back
+from wembit.web.studio.models import Deed
 
 from .models import RECOUNT, ZERO, Entry, Item, Lot, Movement
 
 if TYPE_CHECKING:
-    from wembit.web.studio.models import Member
+    from wembit.web.studio.models import Member, Studio
 
 MOST = Decimal("1000000")
 posted = Signal()  # inside the transaction, with the entry and its items' ids; plan/apps.py listens: promises follow
@@ -140,6 +142,10 @@ class EntryDraft:
         )  # fmt: skip
         Lot.objects.bulk_update(lots.values(), ["on_hand"], batch_size=200)
         posted.send(sender=Entry, entry=entry, items=self.items)
+        if reverses:
+            mark_taken_back(self.member, reverses.pk)
+        else:
+            keep_deed(self.member, _told(self.verb, lines, lots, self.member.studio), Deed.STOCK, entry.pk)
         return entry
 
     def _seen_by_recounts(self, lines: list[Line], lots: dict[UUID, Lot], moment: dt.datetime) -> list[Line]:
@@ -151,6 +157,23 @@ class EntryDraft:
                 if change:
                     back.append(Line(lot.pk, RECOUNT, -change))
         return back
+
+
+DONE = {
+    "pull": "taken", "put back": "put back", RECOUNT: "weighed", "split": "split off", "merge": "laid together",
+    "discard": "thrown away", "opening": "laid in", "received": "received", "blend": "carded", "taken in": "taken in",
+}  # fmt: skip
+
+
+def _told(verb: str, lines: list[Line], lots: dict[UUID, Lot], studio: Studio) -> str:
+    """What was done, in a maker's words, by the entry's first line."""
+    done = DONE.get(verb, verb)
+    if not lines:
+        return done
+    item = lots[lines[0].lot_id].item
+    amount = "" if verb == RECOUNT else " ".join(numbers.amount(abs(lines[0].amount), item.unit, studio)) + " "
+    more = f", and {len(lines) - 1} more" if len(lines) > 2 else ""
+    return f"{item.name}, {amount}{done}{more}"
 
 
 def _changes(lines: list[Line]) -> dict[UUID, Decimal]:

@@ -31,7 +31,7 @@
     }
     let done = false;
     if (/^[0-6/]$/.test(event.key)) done = follow(event.key);
-    else if (event.key.toLowerCase() === "z") done = follow("z");
+    else if (event.key.toLowerCase() === "z") done = follow(event.shiftKey ? "Z" : "z");
     else if (event.key === "?") {
       document.getElementById("keys").showModal();
       done = true;

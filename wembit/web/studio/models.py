@@ -12,6 +12,7 @@ from zoneinfo import available_timezones
 
 from django.contrib.auth.models import AbstractUser
 from django.core.exceptions import PermissionDenied, ValidationError
+from django.core.serializers.json import DjangoJSONEncoder
 from django.db import models
 from django.db.models import F
 from django.utils.functional import cached_property
@@ -95,6 +96,7 @@ class Member(Owned):
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
     studio = models.ForeignKey(Studio, on_delete=models.CASCADE, related_name="memberships", editable=False)
     role = models.CharField(max_length=6, choices=ROLES, default=MAKER)
+    has_told = False  # whether what was done with this object in hand stands in the journal
     pinch_g = models.DecimalField(max_digits=6, decimal_places=3, null=True, blank=True)
     keys_on = models.BooleanField(default=True)
 
@@ -137,3 +139,28 @@ class Link(Owned):
     @staticmethod
     def new_token() -> str:
         return secrets.token_urlsafe(24)
+
+
+class Deed(Owned):
+    """What a member did, in her words, and how it is taken back: a stock entry by another entry, a change of a figure by the
+    rows before and after; any other deed cannot be taken back from the journal yet.
+    """
+
+    STOCK, FIGURE, OTHER = "stock", "figure", "other"
+
+    member = models.ForeignKey(Member, on_delete=models.CASCADE, related_name="deeds")
+    made_at = models.DateTimeField()
+    kind = models.CharField(max_length=6, choices=[(STOCK, "stock"), (FIGURE, "figure"), (OTHER, "other")])
+    thing = models.UUIDField(null=True)  # the entry, or the figure
+    words = models.CharField(max_length=120)
+    rows = models.JSONField(null=True, encoder=DjangoJSONEncoder)  # of a figure: table, id, row before, row after
+    version = models.UUIDField(null=True)
+    taken_back_at = models.DateTimeField(null=True)
+    back_key = models.CharField(max_length=64, blank=True)  # of the press that took it back
+
+    class Meta:
+        ordering = ["-made_at"]
+        indexes = [models.Index(fields=["member", "-made_at"])]
+
+    def __str__(self) -> str:
+        return self.words

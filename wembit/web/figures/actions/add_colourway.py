@@ -16,7 +16,7 @@ MOST = 24
 
 def add_colourway(member: Member, figure_id: UUID, name: str, *, like: str = "") -> Colourway:
     """A colourway with the fibres of another (the first, where none is named). Raises `Refusal`, `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, f"colourway {name}, begun") as edit:
         name = " ".join(name.split())[:40]
         if not name:
             raise Refusal("Give the colourway a name, like winter white.", "way_name")

@@ -24,7 +24,7 @@ def add_fitting(
     words: str = "",
 ) -> Version:
     """So many pieces, or mm, of a notion for the figure or for each piece of a part. Raises `Refusal`, `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, "a fitting, put on") as edit:
         version = edit.version
         if notion not in FITTINGS:
             raise Refusal("Choose what is fitted.", "notion")

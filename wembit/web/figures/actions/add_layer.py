@@ -25,7 +25,7 @@ BEGUN: dict[str, dict[str, object]] = {
 
 def add_layer(member: Member, figure_id: UUID, key: str, role: str, slot: str) -> int:
     """A new layer on top of the part's others; its position is returned. Raises `Refusal`, `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, f"a layer more on the {key}") as edit:
         part, layers = edit.part(key), edit.layers(key)
         if role not in ROLES:
             raise Refusal("Choose what the layer does.", "role")

@@ -26,7 +26,7 @@ def add_part(
 
     The first part of a figure stands on the ground. Raises `Refusal`, `Http404`.
     """
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, f"{name or kind}, added") as edit:
         if kind not in KINDS and kind != EYE:
             raise Refusal("Choose what the part is.", "kind")
         if not 0.1 <= length_mm <= 10_000:

@@ -17,7 +17,7 @@ def change_layer(
 
     Raises `Refusal` beside the field that the core refuses, `Http404`.
     """
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, f"a layer of the {key}") as edit:
         part, layers = edit.part(key), edit.layers(key, position)
         layer = layers[position]
         layer.slot, layer.rule = slot_called(edit.version, slot), rule

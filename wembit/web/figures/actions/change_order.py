@@ -14,7 +14,7 @@ MOST_MINUTES, MOST_STEPS = 6000.0, 300
 
 
 def _changed(member: Member, figure_id: UUID, change: Callable[[dict], None]) -> Version:
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, "the order of work") as edit:
         order = {"first": [], "said": {}, "off": [], "own": {}, **edit.version.order}
         change(order)
         edit.version.order = order

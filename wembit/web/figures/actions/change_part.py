@@ -29,7 +29,7 @@ def change_part(member: Member, figure_id: UUID, key: str, changes: dict, *, hab
 
     Raises `Refusal` beside the field that the core refuses, `Http404`.
     """
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, f"{key}") as edit:
         part = edit.part(key)
         try:
             _change(edit, part, changes)

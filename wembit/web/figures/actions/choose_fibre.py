@@ -14,7 +14,7 @@ from wembit.web.studio.models import Member
 
 def choose_fibre(member: Member, figure_id: UUID, slot_name: str, item_id: UUID, *, way: str = "") -> Choice:
     """Keep the fibre of a slot in the colourway called `way`, the version's first one without a name. Raises `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, "a fibre, chosen") as edit:
         slot = get_object_or_404(Slot, version=edit.version, name=slot_name)
         item = get_object_or_404(Item.objects.of(member.studio).filter(kind=FIBRE), pk=item_id)
         choice, _ = Choice.objects.update_or_create(

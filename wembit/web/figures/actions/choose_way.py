@@ -25,7 +25,7 @@ def choose_way(
         raise Refusal("Choose one of the ways.", "way")
     if not part and not only_here:
         return _of_the_studio(member, figure_id, question, way)
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, "a way of working") as edit:
         school = edit.version.school
         if part:
             edit.part(part)

@@ -16,7 +16,7 @@ from wembit.web.studio.models import Member
 
 def drop_colourway(member: Member, figure_id: UUID, name: str) -> Version:
     """The newest version without it. Raises `Refusal` for the last one and for one that is planned, `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, f"colourway {name}, dropped") as edit:
         way = get_object_or_404(edit.version.colourways, name=name)
         if edit.version.colourways.count() == 1:
             raise Refusal("A figure keeps one colourway at least.", "way")

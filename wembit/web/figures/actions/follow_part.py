@@ -13,7 +13,7 @@ from wembit.web.studio.models import Member
 
 def follow_part(member: Member, figure_id: UUID, key: str, relation: Relation) -> Part:
     """Keep the relation in place of one that says the same size. Raises `Refusal` for a ring or a size that cannot be."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, f"{key} follows another part") as edit:
         part = edit.part(key)
         part.relations = [other for other in part.relations if other["size"] != relation.size] + [asdict(relation)]
     return part

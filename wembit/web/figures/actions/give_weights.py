@@ -14,7 +14,7 @@ from wembit.web.studio.models import Member
 
 def give_weights(member: Member, figure_id: UUID, grams: Mapping[str, float]) -> Version:
     """Each part named by key grows or shrinks until a piece takes its grams. Raises `Refusal`, `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, "parts, by shares") as edit:
         for part in edit.parts:
             if part.key in grams:
                 fixed = asdict(Relation(WOOL, None, WOOL, grams[part.key]))

@@ -18,7 +18,7 @@ ON_A_FACE = ("eye", "ear", "nose", "snout", "head")
 
 def keep_face(member: Member, figure_id: UUID, name: str) -> Version:
     """The seats of what sits on the face now, under a name; a face of that name is replaced. Raises `Refusal`, `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, "a face, kept") as edit:
         version = edit.version
         name = " ".join(name.split())[:40]
         if not name:
@@ -36,7 +36,7 @@ def keep_face(member: Member, figure_id: UUID, name: str) -> Version:
 
 def wear_face(member: Member, figure_id: UUID, name: str) -> Version:
     """Everything sits as it sat in the kept face; parts that came since stay where they are. Raises `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, "a face, put on") as edit:
         face = next((face for face in edit.version.faces if face["name"] == name), None)
         if face is None:
             raise Http404
@@ -50,7 +50,7 @@ def wear_face(member: Member, figure_id: UUID, name: str) -> Version:
 
 def drop_face(member: Member, figure_id: UUID, name: str) -> Version:
     """The version without that face. Raises `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, "a face, dropped") as edit:
         edit.version.faces = [face for face in edit.version.faces if face["name"] != name]
         edit.version.save(update_fields=["faces"])
     return edit.version

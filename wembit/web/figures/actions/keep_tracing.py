@@ -24,7 +24,7 @@ def keep_tracing(
     drawn = drawn_of(tracing_of(member.studio, figure_id, tracing_id))
     if not key:
         return add_part(member, figure_id, kind, sizes(drawn.shape)["length_mm"], name=name, drawn=drawn)
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, "a part, drawn") as edit:
         part = edit.part(key)
         part.shape, part.firmness = drawn.shape, drawn.firmness
         part.seat = {**part.seat, "bends": drawn.bends or []}

@@ -11,7 +11,7 @@ from wembit.web.studio.models import Member
 
 def let_go(member: Member, figure_id: UUID, key: str, size: str) -> Part:
     """The part without its relation for that size. Raises `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, f"{key}, let go") as edit:
         part = edit.part(key)
         part.relations = [relation for relation in part.relations if relation["size"] != size]
     return part

@@ -31,7 +31,7 @@ class Push:
 
 def nudge_part(member: Member, figure_id: UUID, key: str, push: Push) -> Part:
     """Keep where the part sits after a push; sizes are those of the figure as it is drawn. Raises `Refusal`, `Http404`."""
-    with editing(member, figure_id, field="part") as edit:
+    with editing(member, figure_id, f"{key}, pushed", field="part") as edit:
         part, scale = edit.part(key), edit.version.scale
         try:
             pieces = placed(edit.parts)

@@ -12,7 +12,7 @@ from wembit.web.studio.models import Member
 
 def raise_layer(member: Member, figure_id: UUID, key: str, position: int) -> Part:
     """Swap a layer with the one that is laid after it; the last one stays. Raises `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, f"layers of the {key}, swapped") as edit:
         part, layers = edit.part(key), edit.layers(key, position)
         layers.insert(position + 1, layers.pop(position))
         keep_layers(edit, part, layers)

@@ -12,7 +12,7 @@ from wembit.web.studio.models import Member
 
 def remove_part(member: Member, figure_id: UUID, key: str) -> Version:
     """Remove a part on which nothing sits; what followed it keeps its size. Raises `Refusal`, `Http404`."""
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, f"{key}, taken off") as edit:
         part = edit.part(key)
         sitting = [other.name for other in edit.parts if other.seat.get("on") == key]
         if sitting:

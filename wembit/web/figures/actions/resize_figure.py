@@ -15,7 +15,7 @@ from wembit.web.studio.models import Member
 
 def resize_figure(member: Member, figure_id: UUID, scale: float) -> Version:
     """Every length of the newest version × `scale`, counted from its first size. Raises `Refusal`, `Http404`."""
-    with editing(member, figure_id, field="times") as edit:
+    with editing(member, figure_id, "another size", field="times") as edit:
         if not SMALLEST <= scale <= LARGEST:
             raise Refusal(f"Choose a size between {SMALLEST:g} and {LARGEST:g} times.", "times")
         edit.version.scale = scale

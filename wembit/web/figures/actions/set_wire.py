@@ -15,7 +15,7 @@ def set_wire(member: Member, figure_id: UUID, key: str, armature: dict) -> Part:
 
     Raises `Refusal` for a wire that fills its part, `Http404`.
     """
-    with editing(member, figure_id, field="gauge_mm") as edit:
+    with editing(member, figure_id, f"wire of the {key}", field="gauge_mm") as edit:
         part = edit.part(key)
         if part.shape["kind"] == "none":
             raise Refusal("It has no shape of its own: no wire goes into it.", "wire")

@@ -20,7 +20,7 @@ def swap_fibre(
     step and detail that names it changes in one press. The names of the slots are returned; with them the press is taken
     back. Raises `Refusal` where the old fibre is nowhere, `Http404`.
     """
-    with editing(member, figure_id) as edit:
+    with editing(member, figure_id, "a fibre, swapped") as edit:
         colourway = get_object_or_404(edit.version.colourways, name=way)
         new = get_object_or_404(Item.objects.of(member.studio).filter(kind=FIBRE), pk=new_id)
         choices = Choice.objects.filter(colourway=colourway, item_id=old_id).select_related("slot")

@@ -5,7 +5,8 @@
 
 checks the role, locks the figure, gives the version that may be changed (the next one where a making has frozen it) with
 its parts and layers read once; on leaving it keeps the changed parts, works out the sizes that follow others, checks what
-was changed with the core, and tells who depends on the figure. All of it is one transaction: a refusal changes nothing.
+was changed with the core, tells who depends on the figure, and writes a deed that can be taken back. All of it is one
+transaction: a refusal changes nothing.
 """
 
 from __future__ import annotations
@@ -28,9 +29,11 @@ from wembit.web.figures.models import PART_FIELDS, Colourway, Figure, Layer, Par
 from wembit.web.figures.queries import colourway_of, newest_version, part_among, parts_of
 from wembit.web.figures.to_core.estimating import Palette, request_of
 from wembit.web.figures.to_core.seating import placed
-from wembit.web.studio.models import MAKER, Member, Studio
+from wembit.web.studio.deeds import keep_deed
+from wembit.web.studio.models import MAKER, Deed, Member, Studio
 
 from .following import follow
+from .snapshots import changed, rows_of
 from .versions import copy_version
 
 figure_changed = Signal()  # inside the transaction, with the version; plan/apps.py listens: what is planned follows
@@ -38,6 +41,8 @@ figure_changed = Signal()  # inside the transaction, with the version; plan/apps
 
 class Editing:
     """A version that may be changed, with its parts in order, their layers and slots."""
+
+    words = ""
 
     def __init__(self, version: Version) -> None:
         self.version = version
@@ -83,8 +88,9 @@ def lock_figure(studio: Studio, figure_id: UUID) -> Figure:
 
 
 @contextmanager
-def editing(member: Member, figure_id: UUID, *, field: str | None = None) -> Iterator[Editing]:
-    """A figure for changing; see above. What the core refuses stands beside `field`, else beside the field that it names.
+def editing(member: Member, figure_id: UUID, words: str = "changed", *, field: str | None = None) -> Iterator[Editing]:
+    """A figure for changing; see above. `words` say in the journal what was done, unless `edit.words` say it better. What the
+    core refuses stands beside `field`, else beside the field that it names.
 
     Raises `Refusal`, `PermissionDenied`, `Http404`.
     """
@@ -95,12 +101,17 @@ def editing(member: Member, figure_id: UUID, *, field: str | None = None) -> Ite
         if version.frozen_at is not None:
             version = copy_version(version, figure, version.number + 1)
         edit = Editing(version)
+        edit.words = words
+        rows = rows_of(version)
         before = {part.key: _state(part) for part in edit.parts}
         yield edit
         touched = [part for part in edit.parts if _state(part) != before.get(part.key)]
         for part in touched:
             part.save()
         leave(edit, touched, field)
+        if differ := changed(rows, rows_of(version)):
+            told = f"{figure.name}: {edit.words}"
+            keep_deed(member, told, Deed.FIGURE, figure.pk, version=version.pk, rows=differ)
 
 
 def leave(edit: Editing, touched: list[Part], field: str | None = None) -> None:

@@ -13,7 +13,7 @@ from wembit.web.colour.recipes import shares_of
 from wembit.web.decimals import decimal
 from wembit.web.idempotency import press_of
 from wembit.web.plan.queries import need_of, project_of, stand_ins_of
-from wembit.web.responses import again, tried
+from wembit.web.responses import again, refused, tried
 from wembit.web.restock.actions.accept_answer import lay_thinly, take_answer_back, use_instead
 from wembit.web.restock.actions.card_and_use import card_and_use
 from wembit.web.studio.models import MAKER
@@ -76,7 +76,7 @@ def accept(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
 def take_back(request: Request, stand_in_id: UUID) -> HttpResponse:
     made, faults = tried(lambda: take_answer_back(request.member, stand_in_id))
     if faults:
-        messages.warning(request, next(iter(faults.values())))
+        refused(request, faults)
         return redirect("plan:home", studio=request.studio.slug)
     words = f"{made.old.name} is needed again where {made.new.name} stood in."
     messages.success(request, f"{made.new.name} lies under {made.old.name} no more." if made.under else words)

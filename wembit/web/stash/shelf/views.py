@@ -16,7 +16,7 @@ from wembit.web import numbers
 from wembit.web.asked import whole_number_in, words_in
 from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
-from wembit.web.responses import again, page, tried
+from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash import queries
 from wembit.web.stash.actions.describe import describe
 from wembit.web.stash.actions.describe_item import describe_item
@@ -233,7 +233,7 @@ def take_back(request: Request, entry_id: UUID) -> HttpResponse:
     form = UndoForm(request)
     _, faults = tried(lambda: undo(request.member, press=press_of(request), entry_id=entry_id))
     if faults:
-        messages.warning(request, next(iter(faults.values())))
+        refused(request, faults)
     else:
         messages.success(request, "Taken back.")
     if not form.is_valid():

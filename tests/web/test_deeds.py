@@ -1,0 +1,177 @@
+"""The journal: Z takes back the last thing that was done, says what, and never something else."""
+
+import pytest
+
+from tests.web import factories as make
+from tests.web.conftest import signed_in
+from tests.web.helpers import figure_with, get, post, text, words
+from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.figures.editing.snapshots import rows_of
+from wembit.web.figures.models import Part, Version
+from wembit.web.figures.queries import newest_version
+from wembit.web.plan.queries import open_needs
+from wembit.web.stash.models import Entry, Lot
+from wembit.web.studio.models import VIEWER, Deed
+
+
+@pytest.fixture
+def hare(client):
+    return figure_with(client, "Hare", ("body", "60"), ("head", "30"), ("ear", "20"))
+
+
+@pytest.fixture
+def fawn(owner):
+    return make.lot(owner, "fawn")
+
+
+def undo(client, address="undo/", **more):
+    """What is said on the next page."""
+    page = text(post(client, address, follow=True, **more))
+    return words(page[page.index('class="said"') : page.index("<main")]) if 'class="said"' in page else ""
+
+
+def parts(figure):
+    version = newest_version(figure)
+    return {part.key: (part.shape, part.seat, part.firmness, part.count) for part in version.parts.all()}
+
+
+def test_z_after_a_part_is_taken_off_brings_the_part_and_no_older_weighing_back(client, hare, fawn):
+    post(client, f"stash/lot/{fawn.pk}/take/", amount="5")
+    held, before = Lot.objects.get(pk=fawn.pk).on_hand, parts(hare)
+    layers = {part.key: part.layers.count() for part in newest_version(hare).parts.all()}
+    post(client, f"figures/{hare.pk}/part/ear/drop/")
+    assert "ear" not in parts(hare)
+    assert "Taken back: Hare: ear, taken off." in undo(client)
+    assert parts(hare) == before
+    assert {part.key: part.layers.count() for part in newest_version(hare).parts.all()} == layers
+    assert Lot.objects.get(pk=fawn.pk).on_hand == held, "the weighing before it stands"
+    assert "Taken back: fawn, 5 g taken" in undo(client), "then what was done before it, one by one"
+
+
+def test_every_edit_of_a_figure_is_taken_back_and_done_again(client, hare, fawn):
+    def edits():
+        yield f"figures/{hare.pk}/part/body/", {"length_mm": "80"}
+        yield f"figures/{hare.pk}/part/head/", {"t": "70", "count": "2"}
+        yield f"figures/{hare.pk}/part/head/nudge/", {"view": "side", "right_mm": "3"}
+        yield f"figures/{hare.pk}/part/body/wire/", {"gauge_mm": "1", "bare_mm": "10"}
+        yield f"figures/{hare.pk}/part/body/layer/", {"role": "detail", "new_slot": "belly"}
+        yield f"figures/{hare.pk}/part/body/layer/1/drop/", {}
+        yield f"figures/{hare.pk}/fibre/", {"item": str(fawn.item_id), "slot": "main"}
+        yield f"figures/{hare.pk}/colours/way/", {"do": "add", "way_name": "winter"}
+        yield f"figures/{hare.pk}/size/", {"scale": "1.5"}
+        yield f"figures/{hare.pk}/list/fit/", {"notion": "bell", "amount": "1"}
+        yield f"figures/{hare.pk}/order/step/", {"do": "add", "new_title": "Tea"}
+
+    count = 0
+    for address, given in edits():
+        version = newest_version(hare)
+        before = rows_of(version)
+        answer = post(client, address, **given)
+        assert answer.status_code < 400, (address, given, answer.status_code)
+        after = rows_of(version)
+        if after == before:
+            continue
+        count += 1
+        assert "Taken back: Hare" in undo(client), address
+        assert rows_of(version) == before, address
+        assert "Done again: Hare" in undo(client, "again/"), address
+        assert rows_of(version) == after, address
+    assert count >= 9
+
+
+def test_stock_is_taken_back_by_its_own_name(client, fawn):
+    post(client, f"stash/lot/{fawn.pk}/take/", amount="5")
+    assert "Taken back: fawn, 5 g taken" in undo(client)
+    assert Entry.objects.filter(reverses__verb="pull").count() == 1
+    assert "Do it where you did it" in undo(client, "again/")
+
+
+def test_what_cannot_be_taken_back_says_so_and_nothing_older_is_touched(client, owner, hare, fawn):
+    post(client, f"stash/lot/{fawn.pk}/take/", amount="5")
+    post(client, "restock/suppliers/new/", name="Marsh wool", lead_days="3", postage="2")
+    page = undo(client)
+    assert "The last thing you did was this: a supplier" in page
+    assert Lot.objects.get(pk=fawn.pk).on_hand == fawn.on_hand - 5
+
+
+def test_a_press_that_was_refused_is_no_deed(client, owner, fawn, hare):
+    project = make.project(owner, make.figure(owner, fibre=fawn))
+    post(client, f"stash/lot/{fawn.pk}/take/", amount="5")
+    count = Deed.objects.count()
+    post(client, f"stash/lot/{fawn.pk}/take/", amount="-4")
+    post(client, f"figures/{hare.pk}/part/body/", count="none")
+    assert post(client, f"plan/{project.pk}/newest-version/").status_code == 302  # there is no newer version
+    assert Deed.objects.count() == count
+    assert "Taken back: fawn" in undo(client)
+
+
+def test_what_others_have_built_on_is_refused_with_the_reason(client, hare):
+    post(client, f"figures/{hare.pk}/part/head/", diameter_mm="40", length_mm="40")
+    first = Deed.objects.filter(kind=Deed.FIGURE).first()
+    post(client, f"figures/{hare.pk}/part/head/", t="61")
+    now = parts(hare)
+    assert "changed there since" in undo(client, f"deeds/{first.pk}/back/")
+    assert parts(hare) == now
+    assert "Taken back" in undo(client) and "Taken back" in undo(client), "the later one first"
+
+
+def test_a_change_of_a_frozen_figure_is_taken_back_within_its_new_version(client, owner, fawn):
+    figure = make.figure(owner, fibre=fawn)
+    begin_making(owner, make.project(owner, figure).pk)
+    before = parts(figure)
+    post(client, f"figures/{figure.pk}/part/ball/", diameter_mm="44")
+    assert newest_version(figure).number == 2
+    assert "Taken back" in undo(client)
+    assert parts(figure) == before
+
+
+def test_needs_follow_a_taking_back(client, owner, fawn):
+    figure = make.figure(owner, fibre=fawn)
+    make.project(owner, figure)
+    before = [(need.item_id, need.p50) for need in open_needs(owner.studio)]
+    post(client, f"figures/{figure.pk}/part/ball/", diameter_mm="60")
+    assert [(need.item_id, need.p50) for need in open_needs(owner.studio)] != before
+    undo(client)
+    assert [(need.item_id, need.p50) for need in open_needs(owner.studio)] == before
+
+
+def test_the_same_press_takes_back_once(client, hare):
+    post(client, f"figures/{hare.pk}/part/ear/", count="3")
+    post(client, f"figures/{hare.pk}/part/head/", count="2")
+    for _ in range(2):
+        undo(client, key="one-press-0001")
+    assert Part.objects.get(version__figure=hare, key="head").count == 1
+    assert Part.objects.get(version__figure=hare, key="ear").count == 3, "a double press takes back one deed"
+
+
+def test_each_takes_back_her_own_and_a_viewer_nothing(client, owner, studio, fawn, hare):
+    tove = signed_in(make.member(studio, "maker", "tove"))
+    post(client, f"stash/lot/{fawn.pk}/take/", amount="5")
+    assert "nothing of today" in undo(tove)
+    deed = Deed.objects.filter(kind=Deed.STOCK, words__contains="taken").get()
+    assert post(tove, f"deeds/{deed.pk}/back/").status_code == 404
+    viewer = signed_in(make.member(studio, VIEWER, "vera"))
+    assert post(viewer, "undo/").status_code == 403
+    assert Deed.objects.get(pk=deed.pk).taken_back_at is None
+
+
+def test_the_day_is_read_and_taken_back_from_its_page(client, hare, fawn):
+    post(client, f"stash/lot/{fawn.pk}/take/", amount="5")
+    post(client, f"figures/{hare.pk}/part/ear/drop/")
+    page = words(get(client, "deeds/"))
+    assert page.index("ear, taken off") < page.index("fawn, 5 g taken"), "the last thing first"
+    deed = Deed.objects.get(words__contains="5 g taken")
+    assert "Taken back: fawn" in undo(client, f"deeds/{deed.pk}/back/")
+    assert Lot.objects.get(pk=fawn.pk).on_hand == fawn.on_hand
+    assert "ear" not in parts(hare), "what stands beside it stays"
+    assert "taken back" in words(get(client, "deeds/"))
+
+
+def test_a_figure_keeps_the_rows_of_its_last_hundred_deeds(client, hare, monkeypatch):
+    monkeypatch.setattr("wembit.web.studio.deeds.KEPT_A_FIGURE", 3)
+    for count in range(2, 8):
+        post(client, f"figures/{hare.pk}/part/ear/", count=str(count))
+    assert Deed.objects.filter(thing=hare.pk, rows__isnull=False).count() == 3
+    oldest = Deed.objects.filter(thing=hare.pk, rows__isnull=True).first()
+    assert "too long ago" in undo(client, f"deeds/{oldest.pk}/back/")
+    assert Version.objects.filter(figure=hare).count() == 1
