@@ -1,11 +1,16 @@
 """The journal: Z takes back the last thing that was done, says what, and never something else."""
 
+import re
+import uuid
+
 import pytest
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, text, words
+from tests.web.test_walls import ROUTES, filled
 from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.deed_words import SILENT, WORDS
 from wembit.web.figures.editing.snapshots import rows_of
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.queries import newest_version
@@ -175,3 +180,31 @@ def test_a_figure_keeps_the_rows_of_its_last_hundred_deeds(client, hare, monkeyp
     oldest = Deed.objects.filter(thing=hare.pk, rows__isnull=True).first()
     assert "too long ago" in undo(client, f"deeds/{oldest.pk}/back/")
     assert Version.objects.filter(figure=hare).count() == 1
+
+
+BY_THEMSELVES = {  # the ledger and the door of the figures write these
+    "bench:back", "bench:take", "stash:delivery", "stash:merge", "stash:put_back", "stash:split", "stash:stocktake",
+    "stash:take", "stash:throw_away", "stash:walk_nowhere", "stash:walk_place", "stash:weigh",
+    "figures:colourway", "figures:divide", "figures:drop_layer", "figures:drop_part", "figures:face", "figures:fibre",
+    "figures:fit", "figures:follow", "figures:keep_tracing", "figures:later_layer", "figures:layer", "figures:let_go",
+    "figures:new_layer", "figures:new_part", "figures:nudge", "figures:part", "figures:size", "figures:step",
+    "figures:swap", "figures:unfit", "figures:wire",
+}  # fmt: skip
+
+
+def test_every_address_that_takes_a_press_has_words_for_it(client):
+    names = {name for name, _ in ROUTES}
+    assert set(WORDS) | set(SILENT) | BY_THEMSELVES <= names, "no words for what is not there"
+    ids = {
+        "studio": "saltgrass",
+        "name": "x.jpg",
+        "key": "x",
+        "position": 0,
+        "number": 1,
+        "recipe": f"{uuid.uuid4()}*1",
+    }
+    for name, route in ROUTES:
+        found = dict.fromkeys(re.findall(r"<uuid:(\w+)>", route), uuid.uuid4())
+        takes_a_press = client.post(filled(route, {**found, **ids})).status_code != 405
+        told = name in WORDS or name in SILENT or name in BY_THEMSELVES
+        assert told or not takes_a_press, name

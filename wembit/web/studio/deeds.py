@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
@@ -13,6 +14,7 @@ from .models import Deed
 if TYPE_CHECKING:
     from .models import Member
 
+MOST_SHOWN = 200
 KEPT_A_FIGURE = 100  # deeds of a figure that keep their rows; older ones are still told, but not taken back
 
 
@@ -63,10 +65,11 @@ def last_taken_back(member: Member) -> Deed | None:
     return back if newest is None or newest.made_at < back.taken_back_at else None
 
 
-def deeds_of_today(member: Member) -> list[Deed]:
-    """What this member did today, newest first."""
-    midnight = clock.at(member.studio, clock.today(member.studio), 0)
-    return list(Deed.objects.of(member.studio).filter(member=member, made_at__gte=midnight)[:200])
+def deeds_of_today(member: Member) -> list[tuple[dt.datetime, Deed]]:
+    """What this member did today and when, by the studio's clock, newest first."""
+    midnight, zone = clock.at(member.studio, clock.today(member.studio), 0), clock.zone(member.studio)
+    deeds = Deed.objects.of(member.studio).filter(member=member, made_at__gte=midnight)[:MOST_SHOWN]
+    return [(deed.made_at.astimezone(zone), deed) for deed in deeds]
 
 
 def mark_taken_back(member: Member, entry_id: UUID) -> None:

@@ -110,6 +110,12 @@ def day(context: dict[str, Any], date: Any) -> str:
     )
 
 
+@register.filter
+def hour(moment: dt.datetime) -> str:
+    """The hour and minute of a moment, by its own clock."""
+    return f"{moment:%H:%M}"
+
+
 @register.simple_tag(takes_context=True)
 def day_text(context: dict[str, Any], date: Any) -> Any:
     """A date as a person says it, as plain text."""
