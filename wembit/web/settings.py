@@ -82,8 +82,13 @@ TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
         "DIRS": [BASE_DIR / "templates", BASE_DIR],  # a template stands beside its view
-        "APP_DIRS": True,
         "OPTIONS": {
+            "loaders": [
+                (
+                    "django.template.loaders.cached.Loader",
+                    ["wembit.web.templates_on_disk.ShortLoader", "django.template.loaders.app_directories.Loader"],
+                )
+            ],
             "context_processors": [
                 "django.template.context_processors.request",
                 "django.contrib.messages.context_processors.messages",
