@@ -9,7 +9,7 @@ from jsonschema import Draft202012Validator
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
-from tests.web.helpers import get, post, text, told
+from tests.web.helpers import figure_with, get, post, text, told
 from wembit.demo.figures import FIGURES
 from wembit.demo.loader import load_figure
 from wembit.web.figures.actions.take_in_figure import take_in_figure
@@ -135,3 +135,18 @@ def test_a_name_with_marks_does_no_harm_in_a_file(client, owner):
     answer = client.get(f"{client.base}figures/{figure.pk}/json/")
     assert json.loads(answer.content)["name"] == '<script>"&'
     assert "<" not in answer["Content-Disposition"]
+
+
+def test_a_nul_written_in_a_file_is_left_out(client):
+    figure = figure_with(client, "Ball", ("body", "30"))
+    file = json.loads(client.get(f"{client.base}figures/{figure.pk}/json/").content)
+    file["name"], file["story"] = "Pebble\0", "a back\\slash \\\0 stays"
+    upload = SimpleUploadedFile("pebble.json", json.dumps(file).encode())
+    assert post(client, "figures/take-in/", file=upload).status_code == 302
+    pebble = Figure.objects.get(name="Pebble")
+    assert pebble.story == "a back\\slash \\ stays"
+
+
+def test_a_table_s_name_with_a_nul_is_no_trouble(client):
+    upload = SimpleUploadedFile("bags\0.csv", b"name,form,amount\nKelp,tops,3 g\n")
+    assert post(client, "stash/files/", table=upload).status_code in (302, 422)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -78,12 +79,16 @@ def _colourways(version: Version) -> list[dict]:
     return found
 
 
+WRITTEN_NUL = re.compile(r"(?<!\\)((?:\\\\)*)\\u0000")  # as JSON writes it; no database takes one
+
+
 def read_file(content: bytes) -> dict:
     """The figure in a file. Raises `Refusal` naming the place of what is wrong."""
     if len(content) > LARGEST_BYTES:
         raise Refusal("That file is larger than 2 MB: a figure's file is not.", "file")
     try:
-        found = json.loads(content.decode("utf-8"), parse_constant=_no_constant)
+        text = WRITTEN_NUL.sub(r"\1", content.decode("utf-8"))
+        found = json.loads(text, parse_constant=_no_constant)
     except (UnicodeDecodeError, ValueError, RecursionError) as fault:
         raise Refusal(f"That file is no JSON that can be read ({fault}).", "file") from None
     if not isinstance(found, dict) or "wembit_figure" not in found:
