@@ -82,7 +82,7 @@ def edits(address: str, slug: str = "saltgrass") -> list[tuple[str, str]]:
         key = "body" if "part=body" in visitor.get(f"{base}{figure}/")[1].decode() else ""
         key = key or re.search(r"\?part=([\w-]+)", visitor.get(f"{base}{figure}/")[1].decode())[1]
         shown = re.search(
-            r'name="(\w+_mm)"[^>]*? value="([\d.]+)"', visitor.get(f"{base}{figure}/?part={key}")[1].decode()
+            r'name="(\w+_mm)"[^>]*?\svalue="([\d.]+)"', visitor.get(f"{base}{figure}/?part={key}")[1].decode()
         )
         times = []
         for step in range(24):

@@ -23,7 +23,7 @@ TABLES: dict[str, type[models.Model]] = {  # each after what it points to
 
 
 def rows_of(version: Version) -> Rows:
-    """Every row that a change of the version may change, by table and id, as JSON has it. Six queries."""
+    """Every row that a change of the version may change, by table and id. Six queries."""
     mine = {
         "version": Version.objects.filter(pk=version.pk).values(*OF_VERSION),
         "slot": Slot.objects.filter(version=version).values(),
@@ -32,12 +32,12 @@ def rows_of(version: Version) -> Rows:
         "layer": Layer.objects.filter(part__version=version).values(),
         "choice": Choice.objects.filter(colourway__version=version).values(),
     }
-    told = {table: list(rows) for table, rows in mine.items()}
-    return {
-        (table, row["id"]): row
-        for table, rows in json.loads(json.dumps(told, cls=DjangoJSONEncoder)).items()
-        for row in rows
-    }
+    return {(table, str(row["id"])): row for table, rows in mine.items() for row in rows}
+
+
+def as_kept(row: dict[str, Any] | None) -> Any:
+    """A row as the journal keeps it: what JSON makes of it."""
+    return json.loads(json.dumps(row, cls=DjangoJSONEncoder))
 
 
 def changed(before: Rows, after: Rows) -> list[list[Any]]:
@@ -53,7 +53,7 @@ def put(version_id: UUID, rows: list[list[Any]], *, back: bool) -> None:
     """
     now = rows_of(Version(pk=version_id))
     old, new = (3, 2) if back else (2, 3)
-    if any(now.get((row[0], row[1])) != row[old] for row in rows):
+    if any(as_kept(now.get((row[0], row[1]))) != row[old] for row in rows):
         raise Refusal("The figure was changed there since. Take back the later change first.")
     order = list(TABLES)
     try:
