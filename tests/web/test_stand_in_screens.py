@@ -7,7 +7,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
-from tests.web.helpers import get, post, told, words
+from tests.web.helpers import get, post, text, told, words
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.take import take
 from wembit.web.bench.models import PieceLayer
@@ -16,7 +16,7 @@ from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.models import Choice
 from wembit.web.plan.models import Need, StandIn
 from wembit.web.plan.queries import shorts_by_project
-from wembit.web.stash.models import Lot
+from wembit.web.stash.models import Entry, Lot
 from wembit.web.studio.models import VIEWER, Studio
 
 
@@ -99,6 +99,14 @@ def test_a_blend_is_carded_and_used_in_one_press(client, studio, snails):
     assert not short_of(snails)
     assert made.on_hand >= need.p90 - D("0.05")
     assert made.promises.get().need == need.pk
+
+
+def test_z_does_not_take_the_wool_of_an_answer_away_and_leave_the_answer(client, studio, snails):
+    page, _ = page_of(client, snails)
+    assert accept(client, snails, page, "carded together: same to the eye").status_code == 302
+    count = Entry.objects.count()
+    assert "carded for" in text(post(client, "undo/", follow=True))
+    assert Entry.objects.count() == count and StandIn.objects.count() == 1
 
 
 def test_one_batch_is_carded_for_all_projects_that_are_short_of_it(client, owner, studio, snails):

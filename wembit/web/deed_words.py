@@ -47,11 +47,8 @@ WORDS = {
     "studio:role": "a member’s role",
     "studio:settings": "the studio’s settings",
 }
-SILENT = ("undo", "again", "deed_back", "studio:hand", "studio:second_hand", "colour:picture", "colour:palette_in",
-          "stash:take_back", "stash:files", "stash:file_go_on")  # fmt: skip
-OTHER = "something else"
 
 
 def words_of(view_name: str) -> str:
-    """What a press of this address did; empty where it did nothing that could be taken back."""
-    return "" if view_name in SILENT else WORDS.get(view_name, OTHER)
+    """What a press of this address did; empty where the action itself tells it, or where nothing is left to take back."""
+    return WORDS.get(view_name, "")

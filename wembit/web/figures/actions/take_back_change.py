@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from django.db import transaction
+from django.http import Http404
 from django.shortcuts import get_object_or_404
 
 from wembit.web import clock
@@ -20,12 +21,15 @@ def take_back_change(member: Member, deed: Deed, *, again: bool = False) -> Deed
     others have built on it, `Http404` for another studio's.
     """
     member.must_be(MAKER)
+    if deed.studio_id != member.studio_id or deed.thing is None:
+        raise Http404
+    figure = lock_figure(member.studio, deed.thing)  # before the deed, as every change of a figure does
+    version = newest_version(figure)
     deed = get_object_or_404(Deed.objects.of(member.studio).locked(), pk=deed.pk, kind=Deed.FIGURE)
-    if deed.thing is None or deed.version is None or deed.rows is None:
+    if deed.version is None or deed.rows is None:
         raise Refusal("That is too long ago to be taken back.")
     if (deed.taken_back_at is not None) != again:
         raise Refusal("That stands again already." if again else "That was taken back already.")
-    version = newest_version(lock_figure(member.studio, deed.thing))
     if version.pk != deed.version or version.frozen_at is not None:
         raise Refusal("The figure is made as it is by now. Change it anew; the makings keep what they have.")
     put(version.pk, deed.rows, back=not again)
