@@ -15,7 +15,7 @@ from . import colour, core, figures, memory, pages, shelf, studios
 
 def stolen() -> tuple[int, int]:
     """Ticks of the processor: those that the host kept for others, and all."""
-    ticks = [int(each) for each in Path("/proc/stat").read_text().split("\n")[0].split()[1:]]
+    ticks = [int(word) for word in Path("/proc/stat").read_text().split("\n")[0].split()[1:]]
     return ticks[7], sum(ticks[:8])
 
 

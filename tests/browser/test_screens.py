@@ -71,7 +71,7 @@ def looked_over(page) -> list[str]:
     page.evaluate(AXE)
     found = page.evaluate("axe.run(document, {rules: {'color-contrast-enhanced': {enabled: true}}})")
     serious = [each for each in found["violations"] if each["impact"] in SERIOUS]
-    return [f"{each['id']}: {node['html'][:160]}" for each in serious for node in each["nodes"][:3]]
+    return [f"{seriou['id']}: {node['html'][:160]}" for seriou in serious for node in seriou["nodes"][:3]]
 
 
 @pytest.fixture(params=[DESK, PHONE], ids=["desk", "phone"])

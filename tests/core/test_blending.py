@@ -174,7 +174,7 @@ def test_match_names_the_nearest_first_and_ties_by_id():
 
 
 def test_a_target_may_be_a_curve_or_a_colour_that_no_curve_reaches():
-    lots = [{"id": each, "srgb": each} for each in SHELF]
+    lots = [{"id": wool, "srgb": wool} for wool in SHELF]
     flat = ask("blend", target={"reflectance": [0.4] * 36}, lots=lots, grams=6)
     assert flat["blends"]
     assert flat["singles"][0]["de00"] > 0
@@ -183,7 +183,7 @@ def test_a_target_may_be_a_curve_or_a_colour_that_no_curve_reaches():
 
 
 def test_blend_answers_as_the_contract_says():
-    lots = [{"id": each, "srgb": each, "grams": 4} for each in SHELF]
+    lots = [{"id": wool, "srgb": wool, "grams": 4} for wool in SHELF]
     found = ask("blend", target={"srgb": "#59703f"}, lots=lots, grams=5, parts=5, limit=3)
     assert len(found["singles"]) == 3
     assert 0 < len(found["blends"]) <= 3

@@ -102,7 +102,7 @@ def test_near_beads_lie_on_the_face_and_far_ones_behind_it(each, which):
 
 
 def test_a_figure_from_the_front_is_its_own_mirror():
-    hare = next(each for each in FIGURES if each.name.startswith("Hare"))
+    hare = next(figure for figure in FIGURES if figure.name.startswith("Hare"))
     parts = settle(
         [PlacedPart(p.name, p.count, solids.solid(SHAPE(p.shape, "shape")), Seat.of(p.seat)) for p in hare.parts]
     )
@@ -126,7 +126,7 @@ def test_a_belly_covers_more_of_the_picture_the_larger_its_share(share):
 
 def test_a_belly_has_no_hole():
     """Neighbouring strips of this very body were once lost in their union."""
-    otter = next(each for each in FIGURES if each.name.startswith("Otter"))
+    otter = next(figure for figure in FIGURES if figure.name.startswith("Otter"))
     body = next(p for p in otter.parts if p.name == "body")
     part = PlacedPart("one", 1, solids.solid(SHAPE(body.shape, "shape")), Seat.of(body.seat))
     for share in (0.2, 0.25, 0.3, 0.35, 0.4):

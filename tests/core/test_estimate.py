@@ -197,27 +197,33 @@ def ground_of(part, figure):
         for layer in part.layers:
             if layer["role"] == role:
                 return layer["slot"]
-    return ground_of(next(each for each in figure.parts if each.name == part.seat["on"]), figure)
+    return ground_of(next(other for other in figure.parts if other.name == part.seat["on"]), figure)
 
 
 def demo_request(figure):
     """The figure as the core is asked."""
     parts = []
-    for each in figure.parts:
+    for other in figure.parts:
         layers = []
-        for layer in each.layers:
+        for layer in other.layers:
             fibre = figure.slots[layer["slot"]]
             row = {key: value for key, value in layer.items() if key != "slot"} | {"fibre": fibre}
             if layer["role"] == "detail":
-                area = area_mm2(layer, solid(each.shape), Seat.of(each.seat), 1.0)
+                area = area_mm2(layer, solid(other.shape), Seat.of(other.seat), 1.0)
                 row = {"role": "detail", "fibre": fibre, "area_mm2": area}
             if layer["role"] in ("cover", "detail"):
                 srgb, micron = FIBRES[fibre]
-                over = FIBRES[figure.slots[layer.get("over") or ground_of(each, figure)]][0]
+                over = FIBRES[figure.slots[layer.get("over") or ground_of(other, figure)]][0]
                 row |= {"micron_um": micron, "srgb": srgb, "over": over}
             layers.append(row)
-        row = {"name": each.name, "count": each.count, "shape": each.shape, "visible": each.visible, "layers": layers}
-        parts.append({**row, **({"firmness": each.firmness} if each.firmness else {})})
+        row = {
+            "name": other.name,
+            "count": other.count,
+            "shape": other.shape,
+            "visible": other.visible,
+            "layers": layers,
+        }
+        parts.append({**row, **({"firmness": other.firmness} if other.firmness else {})})
     return {"parts": parts}
 
 

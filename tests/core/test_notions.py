@@ -98,11 +98,11 @@ def test_small_parts_are_told_apart():
 
 def test_one_pad_for_pale_and_one_for_dark_and_a_spare_of_each_needle():
     # dark fibres creep into a pale face; two needles a small kit, one is spare  # common practice
-    both = {each.notion: each for each in tools(True, True, [92, 20], True)}
+    both = {tool.notion: tool for tool in tools(True, True, [92, 20], True)}
     assert both["pad"].amount == 2
     assert both["needle"].amount == 2
     assert "glue" in both
-    assert {each.notion: each for each in tools(False, False, [92], False)}["pad"].amount == 1
+    assert {tool.notion: tool for tool in tools(False, False, [92], False)}["pad"].amount == 1
 
 
 def test_a_needle_is_found_by_the_gauge_on_its_box():

@@ -143,8 +143,8 @@ def test_a_cut_shows_cover_core_and_padding_at_their_thickness():
     zones = dict(found.zones)
     assert found.paint == "#core"
     assert area(found.rings) == pytest.approx(math.pi * 20**2, rel=0.02)
-    ring = [shapely.Polygon(each) for each in zones["#cover"]]
-    assert max(each.area for each in ring) - min(each.area for each in ring) == pytest.approx(
+    ring = [shapely.Polygon(zone) for zone in zones["#cover"]]
+    assert max(point.area for point in ring) - min(point.area for point in ring) == pytest.approx(
         math.pi * (20**2 - 18**2), rel=0.05
     ), "a ring 2 mm thick"
     assert area(zones["#fill"]) == pytest.approx(0.6 ** (2 / 3) * math.pi * 15**2, rel=0.05)

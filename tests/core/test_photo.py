@@ -78,7 +78,7 @@ def test_what_is_no_card_is_told(card, said):
 )
 def test_glare_shadow_and_clipping_are_told(wool, said):
     card = taken([0.9] * 3, exposure=0.5)
-    assert any(said in each for each in read(wool, card).warnings)
+    assert any(said in warning for warning in read(wool, card).warnings)
 
 
 def test_the_spread_grows_with_the_grain():

@@ -33,7 +33,7 @@ def parts_of(figure):
 
 
 def figure(name):
-    return next(each for each in FIGURES if each.name == name)
+    return next(other for other in FIGURES if other.name == name)
 
 
 def points(pieces):

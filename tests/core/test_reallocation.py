@@ -13,7 +13,7 @@ GRAMS = st.integers(0, 4000).map(lambda n: n / 100)
 
 
 def by(found):
-    return {(each.demand, each.lot): each.grams for each in found.reservations}
+    return {(reservation.demand, reservation.lot): reservation.grams for reservation in found.reservations}
 
 
 @st.composite
@@ -47,7 +47,7 @@ def test_nobody_is_promised_more_than_the_bag_holds_or_than_is_asked(shelf):
 def test_what_is_missing_is_missing_because_the_shelf_is_empty(shelf):
     lots, demands, held = shelf
     found = reallocate(lots, demands, held)
-    rest = sum(lot.grams for lot in lots) - sum(each.grams for each in found.reservations)
+    rest = sum(lot.grams for lot in lots) - sum(reservation.grams for reservation in found.reservations)
     if found.short:
         assert rest < len(lots) * LEAST_G + LEAST_G * len(demands) + 1e-6
 
@@ -56,9 +56,9 @@ def test_what_is_missing_is_missing_because_the_shelf_is_empty(shelf):
 def test_no_earlier_need_is_short_while_a_later_one_holds_wool(shelf):
     lots, demands, held = shelf
     found = reallocate(lots, demands, held)
-    holding = {each.demand for each in found.reservations}
-    for short in (each for each in demands if each.id in found.short):
-        assert not [each for each in demands if each.due > short.due and each.id in holding]
+    holding = {reservation.demand for reservation in found.reservations}
+    for short in (demand for demand in demands if demand.id in found.short):
+        assert not [demand for demand in demands if demand.due > short.due and demand.id in holding]
 
 
 @given(shelves())

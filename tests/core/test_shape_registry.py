@@ -30,7 +30,7 @@ EXAMPLES = {
     "wrap": {"length_mm": 90.0, "diameter_mm": 8.0, "wire_mm": 1.0},
 }
 ALL = [pytest.param(solid({"kind": kind, **given}), id=kind) for kind, given in EXAMPLES.items()]
-TURNED = [each for each in ALL if each.id not in ("slab", "none", "torus")]
+TURNED = [other for other in ALL if other.id not in ("slab", "none", "torus")]
 
 
 def test_every_kind_of_the_registry_has_an_example():
@@ -121,10 +121,10 @@ def test_only_what_bulges_everywhere_is_convex():
 
 @pytest.mark.parametrize("kind", CLOSED)
 def test_any_shape_can_become_any_closed_one_and_stays_possible(kind):
-    for each in ALL:
-        shape = reshaped(shape_of(each.values[0]), kind)
-        if each.id != "none":
-            assert taken(shape), (each.id, kind)
+    for other in ALL:
+        shape = reshaped(shape_of(other.values[0]), kind)
+        if other.id != "none":
+            assert taken(shape), (other.id, kind)
 
 
 LONG = {"kind": "ellipsoid", "length_mm": 80, "width_mm": 50, "height_mm": 40}

@@ -113,7 +113,7 @@ def test_one_weighed_row_of_5_cm_gives_grams_per_cm():
 @given(st.lists(st.tuples(st.text(min_size=1, max_size=3), st.integers(1, 8), st.floats(0.001, 0.2)), max_size=8))
 def test_small_things_are_weighed_as_a_group(pieces):
     found = small_pieces.group(pieces)
-    tiny = [each for each in pieces if each[2] < 0.05]
+    tiny = [piece for piece in pieces if piece[2] < 0.05]
     if found is None:
         assert not tiny
         return

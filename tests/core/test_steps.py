@@ -42,7 +42,7 @@ def test_in_every_school_each_step_comes_after_what_it_waits_for(name, school):
     place = {step.id: n for n, step in enumerate(found)}
     assert len(place) == len(found), "no step stands twice"
     for step in found:
-        assert all(place[each] < place[step.id] for each in step.after if each in place), step.id
+        assert all(place[step_id] < place[step.id] for step_id in step.after if step_id in place), step.id
 
 
 @settings(max_examples=40)

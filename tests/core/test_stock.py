@@ -149,7 +149,7 @@ def test_ordering_what_is_asked_makes_the_shortage_go_away(on_hand, demands, rec
 def test_an_earlier_due_date_is_served_first():
     lots = [FreeLot("a", "moss", 5)]
     found = allocate(lots, [Demand("late", day(9), "moss", 4), Demand("early", day(2), "moss", 3)])
-    assert {each.demand: each.grams for each in found.reservations} == {"early": 3, "late": 2}
+    assert {reservation.demand: reservation.grams for reservation in found.reservations} == {"early": 3, "late": 2}
     assert found.short == {"late": 2}
 
 

@@ -163,7 +163,7 @@ def test_a_figure_tips_the_way_its_weight_hangs_over():
 
 def taken(lots, grams) -> dict:
     found = allocate([FreeLot(*lot) for lot in lots], [Demand("d", TODAY, "f", grams)])
-    return {each.lot: each.grams for each in found.reservations}
+    return {reservation.lot: reservation.grams for reservation in found.reservations}
 
 
 def test_no_crumb_is_left_where_another_bag_serves():

@@ -23,10 +23,10 @@ def test_the_demo_is_made_for_the_day_on_which_it_is_loaded(day):
     with clock.as_of(dt.datetime.combine(day, dt.time(9, 30), LONDON)):
         studio = load()
         projects = list(Project.objects.of(studio).filter(state="planned"))
-        late = [each for each in projects if each.due < day]
+        late = [project for project in projects if project.due < day]
         assert len(projects) == 5
         assert len(late) == 1
-        assert all(abs((each.due - day).days) < 60 for each in projects)
+        assert all(abs((project.due - day).days) < 60 for project in projects)
         urgent = [tide for tide in tide_lines(studio) if tide.to_order]
         assert urgent
         assert all(tide.outlook.order_by >= day and tide.offers for tide in urgent)

@@ -78,22 +78,22 @@ def test_every_field_of_every_part_can_be_changed(client, owner, name):
     for part in some(parts_of(version), 2, f"parts of {name}"):
         address = f"{client.base}figures/{figure.pk}/?part={part.key}"
         form = form_of(client, address, f"/part/{part.key}/")
-        fields = [each for each in dict.fromkeys([*form.typed, *form.options]) if each not in LEFT_ALONE]
-        assert any(each.endswith("_mm") or each in ("bead", "t", "count") for each in fields)
+        fields = [fromkey for fromkey in dict.fromkeys([*form.typed, *form.options]) if fromkey not in LEFT_ALONE]
+        assert any(field.endswith("_mm") or field in ("bead", "t", "count") for field in fields)
         before = stored(version)
         with transaction.atomic():
             assert form.send(client).status_code == 302
             assert stored(version) == before, f"{part.key}: what was only sent back has changed something"
             transaction.set_rollback(True)
-        for each in fields:
-            value = another(form, each)
+        for field in fields:
+            value = another(form, field)
             if value is None:
                 continue
-            status, after, page = pressed(client, form, each, value, lambda: stored(version))
+            status, after, page = pressed(client, form, field, value, lambda: stored(version))
             if status != 302:
-                broken.append((part.key, each, form.fields.get(each), value, faults(page)))
+                broken.append((part.key, field, form.fields.get(field), value, faults(page)))
             elif after == before and not part.relations:
-                broken.append((part.key, each, form.fields.get(each), value, "nothing has changed"))
+                broken.append((part.key, field, form.fields.get(field), value, "nothing has changed"))
     assert not broken, "\n".join(map(str, broken))
 
 
@@ -112,7 +112,7 @@ def test_every_field_of_every_layer_can_be_changed(client, owner, name):
             assert form.send(client).status_code == 302
             assert stored(version) == before, f"{part.key} {layer.role}: only sent back, and changed"
             transaction.set_rollback(True)
-        for each in [each for each in dict.fromkeys([*form.typed, *form.options]) if each not in LEFT_ALONE]:
+        for each in [fromkey for fromkey in dict.fromkeys([*form.typed, *form.options]) if fromkey not in LEFT_ALONE]:
             value = another(form, each)
             if value is None:
                 continue

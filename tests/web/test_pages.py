@@ -136,4 +136,4 @@ def test_the_demo_has_the_shelf_the_figures_and_the_sellers_it_promises(demo, db
     assert Supplier.objects.of(demo).count() == 2
     assert all(each.lead_days > 0 for each in Supplier.objects.of(demo))
     for lot in Lot.objects.of(demo).prefetch_related("movements"):
-        assert lot.on_hand == sum(each.amount for each in lot.movements.all()), lot
+        assert lot.on_hand == sum(movement.amount for movement in lot.movements.all()), lot

@@ -24,7 +24,7 @@ def shape(figure, key) -> dict:
 def grams(figure, key) -> float:
     version = newest_version(figure)
     plan = plan_figure(version, parts_of(version), Palette.of(colourway_of(version)))
-    part = next(each for each in plan.parts if each.part.key == key)
+    part = next(other for other in plan.parts if other.part.key == key)
     return sum(layer.grams.middle for layer in part.layers) / part.part.count
 
 

@@ -41,7 +41,7 @@ def page_of(client, project):
 
 def form_of(page, text):
     """The hidden fields of the answer whose words hold that text."""
-    answer = next(each for each in page.split('<section class="answer">')[1:] if text in words(each))
+    answer = next(word for word in page.split('<section class="answer">')[1:] if text in words(word))
     return dict(re.findall(r'<input type="hidden" name="(\w+)" value="([^"]*)"', answer.split("<form")[1]))
 
 
@@ -124,7 +124,7 @@ def test_one_batch_is_carded_for_all_projects_that_are_short_of_it(client, owner
     needs = Need.objects.filter(item=made.item)
     assert needs.count() == 2
     assert made.on_hand >= sum(need.p90 for need in needs) - D("0.1")
-    assert {str(each.project) for each in StandIn.objects.all()} == {str(snails), str(frogs)}
+    assert {str(row.project) for row in StandIn.objects.all()} == {str(snails), str(frogs)}
 
 
 def test_a_batch_may_be_for_one_project_alone(client, owner, studio, snails):

@@ -75,7 +75,7 @@ def test_crossing_merges_wait_for_each_other_and_keep_every_gram():
     lots = [make.lot(owner, grams="10", dye_lot=str(n)) for n in range(4)]
     pairs = [(lots[n % 4], lots[(n + 1) % 4]) for n in range(WORKERS)]
     at_once(lambda pair: merge(owner, pair[0].pk, pair[1].pk, press=make.press()), pairs)
-    assert sum(each.on_hand for each in Lot.objects.all()) == 40
+    assert sum(row.on_hand for row in Lot.objects.all()) == 40
 
 
 def test_the_same_submit_twice_counts_once():

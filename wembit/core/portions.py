@@ -52,15 +52,15 @@ def divide(grams: float, wishes: Sequence[Wish]) -> tuple[list[Portion], float]:
     pieces = sum(wish.count for wish in wishes if wish.share is None)
     shares = [(1 - said) * wish.count / pieces if wish.share is None else wish.share for wish in wishes]
     left = Fraction(0) if pieces else 1 - said
-    found = rounded(grams, [*shares, left])
-    return [Portion(w.name, w.count, g) for w, g in zip(wishes, found, strict=False)], found[-1]
+    grams_each = rounded(grams, [*shares, left])
+    return [Portion(w.name, w.count, g) for w, g in zip(wishes, grams_each, strict=False)], grams_each[-1]
 
 
 def rounded(grams: float, shares: Sequence[Fraction]) -> list[float]:
     """The whole in these shares, each to 0.01 g, by largest remainder (Hamilton's method)."""
     steps = round(grams / STEP_G)
     exact = [steps * share for share in shares]
-    found = [int(each) for each in exact]
-    for index in sorted(range(len(exact)), key=lambda i: (found[i] - exact[i], i))[: steps - sum(found)]:
-        found[index] += 1
-    return [round(each * STEP_G, 2) for each in found]
+    units = [int(each) for each in exact]
+    for index in sorted(range(len(exact)), key=lambda i: (units[i] - exact[i], i))[: steps - sum(units)]:
+        units[index] += 1
+    return [round(each * STEP_G, 2) for each in units]

@@ -24,9 +24,9 @@ def _cover(request: dict) -> dict:
     from .colour.show_through import cover
 
     clean = requests.COVER(request, "")
-    found = cover(clean.pop("srgb"), clean.pop("over"), clean.pop("micron_um"), clean.pop("tau"), **clean)
-    row = {"cover_g_m2": found.g_m2, "bare": found.bare, "de00": found.de00}
-    return row | {"capped": True} if found.capped else row
+    covered = cover(clean.pop("srgb"), clean.pop("over"), clean.pop("micron_um"), clean.pop("tau"), **clean)
+    row = {"cover_g_m2": covered.g_m2, "bare": covered.bare, "de00": covered.de00}
+    return row | {"capped": True} if covered.capped else row
 
 
 def _match(request: dict) -> dict:
@@ -41,8 +41,8 @@ def _match(request: dict) -> dict:
 def _singles(lab: Lab, palette: MixingLots, limit: int) -> dict:
     from .colour.matching import nearest
 
-    found = nearest(lab, palette.ids, palette.labs, limit)
-    return {"singles": [{"id": palette.ids[each.index], "de00": each.de00, "words": each.words} for each in found]}
+    near = nearest(lab, palette.ids, palette.labs, limit)
+    return {"singles": [{"id": palette.ids[each.index], "de00": each.de00, "words": each.words} for each in near]}
 
 
 def _blend(request: dict) -> dict:
@@ -53,7 +53,7 @@ def _blend(request: dict) -> dict:
 
     clean = requests.BLEND(request, "")
     palette, target, grams = MixingLots.of(clean["lots"]), ratios_of(clean["target"]), clean["grams"]
-    found = blends(target, palette, grams, max_fibres=clean["max_fibres"], parts=clean["parts"], limit=clean["limit"])
+    recipes = blends(target, palette, grams, max_fibres=clean["max_fibres"], parts=clean["parts"], limit=clean["limit"])
     rows = [
         {
             "recipe": [
@@ -66,7 +66,7 @@ def _blend(request: dict) -> dict:
             "mottle": blend.mottle,
             "words": blend.words,
         }
-        for blend in found
+        for blend in recipes
     ]
     return _singles(xyz_to_lab(target), palette, clean["limit"]) | {"blends": rows}
 
@@ -90,9 +90,9 @@ def _forecast(request: dict) -> dict:
     today, horizon = clean["today"], clean["horizon_days"]
     fibres = []
     for fibre in clean["fibres"]:
-        demands = [Dated(each["date"], each["grams"]) for each in fibre["demands"]]
-        receipts = [Dated(each["date"], each["grams"]) for each in fibre["receipts"]]
-        found = forecast(
+        demands = [Dated(share["date"], share["grams"]) for share in fibre["demands"]]
+        receipts = [Dated(share["date"], share["grams"]) for share in fibre["receipts"]]
+        outlook = forecast(
             today,
             fibre["on_hand_g"],
             demands,
@@ -106,16 +106,16 @@ def _forecast(request: dict) -> dict:
         fibres.append(
             {
                 "id": fibre["id"],
-                "runs_out": found.runs_out and found.runs_out.isoformat(),
-                "order_by": found.order_by and found.order_by.isoformat(),
-                "late": found.late,
-                "order_g": found.order_g,
-                "packs": _packs_json(found.chosen),
-                "cost": found.chosen.cost,
+                "runs_out": outlook.runs_out and outlook.runs_out.isoformat(),
+                "order_by": outlook.order_by and outlook.order_by.isoformat(),
+                "late": outlook.late,
+                "order_g": outlook.order_g,
+                "packs": _packs_json(outlook.chosen),
+                "cost": outlook.chosen.cost,
                 "odds": [
                     {
                         "date": row.date.isoformat(),
-                        "short": float(found.runs_out is not None and found.runs_out <= row.date),
+                        "short": float(outlook.runs_out is not None and outlook.runs_out <= row.date),
                     }
                     for row in rows
                 ],

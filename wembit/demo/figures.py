@@ -72,7 +72,7 @@ def wrap(diameter: float, length: float, wire: float) -> dict:
 
 def pairs(text: str) -> list[list[float]]:
     """`"0,-4 10,-7"` or `"0:3 7:8"` as a list of [x, y]."""
-    return [[float(each) for each in word.replace(":", ",").split(",")] for word in text.split()]
+    return [[float(other) for other in word.replace(":", ",").split(",")] for word in text.split()]
 
 
 def slab(thickness: float, outline: Any) -> dict:

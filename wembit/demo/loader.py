@@ -237,8 +237,8 @@ class _Builder:
         pieces = line.pieces[: max(1, round(len(line.pieces) * share))]
         for index, piece in enumerate(pieces):
             with self.day(max(0, ago - index // 6), 10 + index % 6):
-                for each in piece.layers:
-                    self._take(maker, each)
+                for layer in piece.layers:
+                    self._take(maker, layer)
                 if piece.layers:
                     mark_piece(maker, piece.piece.pk, "fitted" if share == 1.0 else "made")
         return making
@@ -293,7 +293,7 @@ def load_figure(studio: Studio, figure: DemoFigure, items: dict[str, Item]) -> C
             count=part.count, shape=part.shape, firmness=part.firmness or "",
             seat=_stored(part.seat, there.seat, keys),
             armature=part.armature,
-            relations=[{**each, "of": keys[each["of"]]} for each in part.relations],
+            relations=[{**relation, "of": keys[relation["of"]]} for relation in part.relations],
         )  # fmt: skip
         for order, layer in enumerate(part.layers):
             rule = {key: value for key, value in layer.items() if key not in ("role", "slot", "over")}

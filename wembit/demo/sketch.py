@@ -16,8 +16,8 @@ RULE_MM = 100
 
 def sketch(pieces: list[Placed]) -> bytes:
     """A JPEG, 4 px a millimetre, with a line of 100 mm drawn under the figure."""
-    found = view(pieces, {piece.name: Dress("#888888") for piece in pieces}, "side")
-    left, _, right, top = found.bounds
+    side_view = view(pieces, {piece.name: Dress("#888888") for piece in pieces}, "side")
+    left, _, right, top = side_view.bounds
 
     def px(u: float, v: float) -> tuple[float, float]:
         return (u - left + MARGIN_MM) * PX_A_MM, (top - v + MARGIN_MM) * PX_A_MM
@@ -25,7 +25,7 @@ def sketch(pieces: list[Placed]) -> bytes:
     size = (int((right - left + 2 * MARGIN_MM) * PX_A_MM), int((top + 2 * MARGIN_MM) * PX_A_MM))
     paper = Image.new("RGB", size, PAPER)
     pencil = ImageDraw.Draw(paper)
-    for piece in found.pieces:
+    for piece in side_view.pieces:
         for ring in piece.rings:
             pencil.polygon([px(u, v) for u, v in ring], fill=WASH, outline=PENCIL, width=3)
         if piece.stroke:

@@ -88,10 +88,14 @@ def _unpacked(path: Path, folder: Path) -> Path:
     try:
         with tarfile.open(path) as archive:
             members = archive.getmembers()
-            dumps = [each for each in members if each.isfile() and each.name.endswith(".dump") and "/" not in each.name]
-            others = [each for each in members if each not in dumps and each.name != ABOUT]
-            tops = {PurePosixPath(each.name).parts[0] for each in others}  # the folder of the pictures
-            if len(dumps) != 1 or len(tops) > 1 or not all(each.isfile() or each.isdir() for each in members):
+            dumps = [
+                member
+                for member in members
+                if member.isfile() and member.name.endswith(".dump") and "/" not in member.name
+            ]
+            others = [member for member in members if member not in dumps and member.name != ABOUT]
+            tops = {PurePosixPath(other.name).parts[0] for other in others}  # the folder of the pictures
+            if len(dumps) != 1 or len(tops) > 1 or not all(member.isfile() or member.isdir() for member in members):
                 raise strange
             archive.extractall(folder, members=members, filter="data")
     except tarfile.ReadError as fault:

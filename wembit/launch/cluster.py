@@ -34,10 +34,10 @@ def home(checkout: Path) -> Path:
 
 def binaries() -> Path:
     """The folder of PostgreSQL's programs, the newest there is. Raises `Trouble`."""
-    found = sorted(glob.glob("/usr/lib/postgresql/*/bin/initdb"), key=lambda path: int(path.split("/")[4]))
-    if not found:
+    versions = sorted(glob.glob("/usr/lib/postgresql/*/bin/initdb"), key=lambda path: int(path.split("/")[4]))
+    if not versions:
         raise Trouble("PostgreSQL is missing. Run: sudo apt-get install -y --no-install-recommends postgresql")
-    return Path(found[-1]).parent
+    return Path(versions[-1]).parent
 
 
 @dataclass

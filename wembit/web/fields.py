@@ -132,7 +132,7 @@ class ChosenField(forms.ChoiceField):
     """One of a list, by its key; `words` say what to choose. Not required, it may be left empty."""
 
     def __init__(self, choices: Iterable[Any], words: str, *, required: bool = False) -> None:
-        pairs = [each if isinstance(each, tuple) else (each, each) for each in choices]
+        pairs = [choice if isinstance(choice, tuple) else (choice, choice) for choice in choices]
         super().__init__(choices=pairs, required=required, error_messages={"required": words, "invalid_choice": words})
 
 
@@ -141,7 +141,9 @@ class PatternField(forms.RegexField):
 
     def __init__(self, pattern: str, words: str, *, required: bool = False) -> None:
         super().__init__(pattern, required=required, error_messages={"required": words, "invalid": words})
-        self.validators = [each for each in self.validators if not isinstance(each, ProhibitNullCharactersValidator)]
+        self.validators = [
+            validator for validator in self.validators if not isinstance(validator, ProhibitNullCharactersValidator)
+        ]
 
 
 class IdField(forms.UUIDField):

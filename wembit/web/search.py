@@ -36,11 +36,11 @@ def found(studio: Studio, words: str) -> list[Found]:
         for lot in shelf(studio, ShelfFilters(words=words), "breed", 0, MOST)[0]
     ]
     figures = [
-        Found(each.name, "figure", reverse("figures:figure", args=[studio.slug, each.pk]))
-        for each in figures_named(studio, words)[:MOST]
+        Found(figure.name, "figure", reverse("figures:figure", args=[studio.slug, figure.pk]))
+        for figure in figures_named(studio, words)[:MOST]
     ]
     projects = [
-        Found(each.name, "project", reverse("plan:project", args=[studio.slug, each.pk]))
-        for each in projects_named(studio, words)[:MOST]
+        Found(project.name, "project", reverse("plan:project", args=[studio.slug, project.pk]))
+        for project in projects_named(studio, words)[:MOST]
     ]
     return lots + figures + projects

@@ -56,8 +56,8 @@ def _formula(l1: Any, a1: Any, b1: Any, l2: Any, a2: Any, b2: Any, *, m: Any) ->
     sc = 1 + 0.045 * c  # (19)
     sh = 1 + 0.015 * c * t  # (20)
     rt = -m.sin(m.radians(2 * rotation)) * rc  # (21)
-    found = (dl / sl) ** 2 + (dc / sc) ** 2 + (dh / sh) ** 2 + rt * dc / sc * dh / sh
-    return m.sqrt(found * (found > 0))  # (22)
+    squared = (dl / sl) ** 2 + (dc / sc) ** 2 + (dh / sh) ** 2 + rt * dc / sc * dh / sh
+    return m.sqrt(squared * (squared > 0))  # (22)
 
 
 def in_words(de00: float) -> str:

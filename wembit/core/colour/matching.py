@@ -24,6 +24,6 @@ class Single:
 
 def nearest(target: Sequence[float], ids: Sequence[str], labs: np.ndarray, limit: int = 10) -> list[Single]:
     """The `limit` lots nearest to a CIELAB colour by CIEDE2000, ties by id."""
-    found = differences(labs, np.asarray(target))
-    order = sorted(range(len(ids)), key=lambda index: (found[index], ids[index]))
-    return [Single(index, float(found[index])) for index in order[:limit]]
+    de00 = differences(labs, np.asarray(target))
+    order = sorted(range(len(ids)), key=lambda index: (de00[index], ids[index]))
+    return [Single(index, float(de00[index])) for index in order[:limit]]

@@ -45,7 +45,9 @@ def laid_under(covers: Sequence[Cover], old: tuple[str, float], new: tuple[str, 
     saved = taken = 0.0
     if covers:
         thinner = cover(seen, under, micron, hiding_power(seen)).g_m2
-        for each in covers:
-            saved += each.grams * max(0.0, 1 - thinner / each.g_m2)
-            taken += each.grams / each.g_m2 * cover(under, each.ground, other_micron, hiding_power(under)).g_m2
-    return ThinLayer(sum(each.grams for each in covers), saved, taken)
+        for covering in covers:
+            saved += covering.grams * max(0.0, 1 - thinner / covering.g_m2)
+            taken += (
+                covering.grams / covering.g_m2 * cover(under, covering.ground, other_micron, hiding_power(under)).g_m2
+            )
+    return ThinLayer(sum(covering.grams for covering in covers), saved, taken)

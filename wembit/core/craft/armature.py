@@ -82,8 +82,8 @@ class Cut:
 
 def cutting_list(wires: Iterable[Wire]) -> list[Cut]:
     """What to cut, thick before thin, long before short."""
-    found = [Cut(w.kind, w.gauge_mm, w.part, w.pieces, w.cut_mm, w.former) for w in wires]
-    return sorted(found, key=lambda cut: (cut.kind, -cut.gauge_mm, -cut.cut_mm, cut.part))
+    cuts = [Cut(w.kind, w.gauge_mm, w.part, w.pieces, w.cut_mm, w.former) for w in wires]
+    return sorted(cuts, key=lambda cut: (cut.kind, -cut.gauge_mm, -cut.cut_mm, cut.part))
 
 
 def lengths(cuts: Iterable[Cut]) -> dict[tuple[str, float], float]:

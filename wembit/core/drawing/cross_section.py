@@ -80,20 +80,22 @@ def cut_open(pieces: Sequence[Placed], insides: Mapping[str, Inside]) -> View:
             continue
         bounds.append(shape.bounds)
         beside = piece.mirror < 0 or any(other.name == piece.name and other.mirror < 0 for other in pieces)
-        found = Drawn(piece.name, "", rings_of(shape))
+        cut_piece = Drawn(piece.name, "", rings_of(shape))
         if not beside and piece.name in insides and not piece.seat.bead.mm:
-            _fill(found, piece, points, shape, insides[piece.name], right, near)
+            _fill(cut_piece, piece, points, shape, insides[piece.name], right, near)
         if isinstance(piece.part.shape, solids.Wrap):
             way = [(float(joint @ right), float(joint @ UP)) for joint in piece.joints]
-            found.stroke = (WIRE, way, piece.part.shape.wire_mm)
-        drawn.append((beside, found))
+            cut_piece.stroke = (WIRE, way, piece.part.shape.wire_mm)
+        drawn.append((beside, cut_piece))
     if not drawn:
         return View([], (0, 0, 0, 0))
-    strands = [np.array(rings) for _, found in drawn for _, rings in found.hairs if rings]
-    left = min([each[0] for each in bounds] + [float(s[..., 0].min()) for s in strands])
-    end = max([each[2] for each in bounds] + [float(s[..., 0].max()) for s in strands])
-    top = max([each[3] for each in bounds] + [float(s[..., 1].max()) for s in strands])
-    ordered = [found for beside, found in drawn if not beside] + [found for beside, found in drawn if beside]
+    strands = [np.array(rings) for _, cut_piece in drawn for _, rings in cut_piece.hairs if rings]
+    left = min([bound[0] for bound in bounds] + [float(s[..., 0].min()) for s in strands])
+    end = max([bound[2] for bound in bounds] + [float(s[..., 0].max()) for s in strands])
+    top = max([bound[3] for bound in bounds] + [float(s[..., 1].max()) for s in strands])
+    ordered = [cut_piece for beside, cut_piece in drawn if not beside] + [
+        cut_piece for beside, cut_piece in drawn if beside
+    ]
     return View(ordered, (left, 0.0, end, top))
 
 
@@ -137,5 +139,5 @@ def _middle(shape: BaseGeometry, share: float) -> BaseGeometry:
     for _ in range(HALVINGS):
         depth = (low + high) / 2
         low, high = (depth, high) if shape.buffer(-depth).area > share * shape.area else (low, depth)
-    found = shape.buffer(-low)
-    return found if not found.is_empty else Polygon()
+    inset = shape.buffer(-low)
+    return inset if not inset.is_empty else Polygon()

@@ -185,24 +185,24 @@ def _look(sitter: _Sitter) -> Look:
     right, near = VIEWS[sitter.which]
     points, line = surface(piece), piece.seat.line.kind
     shape = _out_of_its_host(piece, right)
-    found = Look(shape, rings_of(shape))
+    look = Look(shape, rings_of(shape))
     if line == "patch":
-        found.rings = patch(piece, right, near)
+        look.rings = patch(piece, right, near)
     elif line:
         way = [(float(p @ right), float(p @ UP)) for p in line_on(piece)]
-        found.stroke = (dress.paint, way, piece.seat.line.width_mm or {"thread": 0.6, "lock": 2.4}.get(line, 1.2))
-    if found.rings and points.shape[1] == ROUND and points.shape[0] > 2:
-        _paint_skin(found, piece, dress, right, near)
-    if found.rings and not piece.seat.bead.mm:
+        look.stroke = (dress.paint, way, piece.seat.line.width_mm or {"thread": 0.6, "lock": 2.4}.get(line, 1.2))
+    if look.rings and points.shape[1] == ROUND and points.shape[0] > 2:
+        _paint_skin(look, piece, dress, right, near)
+    if look.rings and not piece.seat.bead.mm:
         for spots in dress.spots:
-            found.zones.append((spots.paint, spots_on(piece, spots, right, near)))
+            look.zones.append((spots.paint, spots_on(piece, spots, right, near)))
         for mark in dress.marks:
-            found.zones.append((mark.paint, rings_of(mark_on(piece, mark, right, near).intersection(shape))))
+            look.zones.append((mark.paint, rings_of(mark_on(piece, mark, right, near).intersection(shape))))
     if piece.out is not None and isinstance(piece.part.shape, solids.Sphere):
         middle = (piece.joints[0] + piece.joints[1]) / 2
         for paint, area in sorted(dress.discs, key=lambda each: -each[1]):
-            found.zones.append((paint, disc(middle, piece, area, right, near)))
-    return found
+            look.zones.append((paint, disc(middle, piece, area, right, near)))
+    return look
 
 
 def _paint_skin(look: Look, piece: Placed, dress: Dress, right: np.ndarray, near: np.ndarray) -> None:

@@ -155,7 +155,7 @@ def _part(part: dict, s: float, sigma: float, bias: float, where: str) -> PartGr
             case "weighed":
                 rule = layer["grams"] * s**3
         rule *= part["count"] * (1 + part["allowance"])
-        found = LayerGrams(
+        layer_grams = LayerGrams(
             role=layer["role"],
             fibre=layer["fibre"],
             rule_g=rule,
@@ -166,8 +166,8 @@ def _part(part: dict, s: float, sigma: float, bias: float, where: str) -> PartGr
             capped=capped,
         )
         if trimmed_share is not None:
-            found = LayerGrams(**{**found.__dict__, "trimmed_g": found.middle * trimmed_share})
-        layers.append(found)
+            layer_grams = LayerGrams(**{**layer_grams.__dict__, "trimmed_g": layer_grams.middle * trimmed_share})
+        layers.append(layer_grams)
     return PartGrams(part["name"], part["count"], volume, area, tuple(layers))
 
 
@@ -179,8 +179,8 @@ def _density(layer: dict, otherwise: float) -> float:
 
 def _per_area(layer: dict) -> tuple[float, bool]:
     """Grams a m² of a cover, and whether what is under it shows all the same."""
-    found = cover(layer["srgb"], layer["over"], layer["micron_um"], layer["tau"])
-    return found.g_m2, found.capped
+    covered = cover(layer["srgb"], layer["over"], layer["micron_um"], layer["tau"])
+    return covered.g_m2, covered.capped
 
 
 def _innermost(*values: float | None) -> float:

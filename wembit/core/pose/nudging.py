@@ -24,8 +24,8 @@ def nudged(pieces: Sequence[Placed], name: str, which: str, right_mm: float, up_
     `mirror` says which of a pair was pushed. A part on an axis slides along it; the root rises or sinks over the ground.
     Raises KeyError for a part that is not there.
     """
-    piece = next((each for each in pieces if each.name == name and each.mirror == mirror), None)
-    piece = piece or next((each for each in pieces if each.name == name), None)
+    piece = next((other for other in pieces if other.name == name and other.mirror == mirror), None)
+    piece = piece or next((other for other in pieces if other.name == name), None)
     if piece is None:
         raise KeyError(name)
     seat, host = piece.part.seat, piece.host
@@ -33,7 +33,7 @@ def nudged(pieces: Sequence[Placed], name: str, which: str, right_mm: float, up_
         return replace(seat, centre_mm=round(seat.centre_mm + up_mm, 2))
     right, near = VIEWS[which]
     flip = piece.mirror * host.mirror
-    paired = sum(each.name == name for each in pieces) > 1
+    paired = sum(other.name == name for other in pieces) > 1
     start = host.skin_at(piece.seat.t, None if piece.seat.angle is None else piece.seat.angle * flip)[0]
     target = start + right * right_mm + UP * up_mm
 

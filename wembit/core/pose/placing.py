@@ -255,7 +255,7 @@ def settle(parts: Sequence[PlacedPart]) -> list[PlacedPart]:
         pieces = {piece.name: piece for piece in reversed(place(settled))}
         settled += [replace(part, seat=_turned(part.seat, pieces)) for part in ready]
         waiting = [part for part in waiting if part not in ready]
-    return [next(each for each in settled if each.name == part.name) for part in parts]
+    return [next(settled_part for settled_part in settled if settled_part.name == part.name) for part in parts]
 
 
 def _turned(seat: Seat, pieces: dict[str, Placed]) -> Seat:
@@ -335,7 +335,7 @@ def _pieces(part: PlacedPart, placed: dict[str, list[Placed]]) -> list[Placed]:
     for seat in seats:
         hosts = placed[seat.on or ""]
         for mirror in (1, -1) if paired else (1,):
-            host = next((each for each in hosts if each.mirror == mirror), hosts[0])
+            host = next((other for other in hosts if other.mirror == mirror), hosts[0])
             found.append(_seated(part, seat, host, mirror))
     return found
 

@@ -82,7 +82,7 @@ def skin_points(piece: Placed) -> tuple[np.ndarray, np.ndarray]:
         for u in QUARTERS
         for v in QUARTERS
     ]
-    return np.concatenate([each.reshape(-1, 3) for each in points]), np.tile(
+    return np.concatenate([point.reshape(-1, 3) for point in points]), np.tile(
         areas.reshape(-1) / len(points), len(points)
     )
 

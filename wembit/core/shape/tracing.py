@@ -30,38 +30,38 @@ def scale_of(one: tuple[float, float], two: tuple[float, float], length_mm: floa
 
 def along_axis(points: Points) -> np.ndarray:
     """The points with the root at 0, 0 and the axis along x: (n, 2)."""
-    found = np.array(points, dtype=float)
-    found = found - found[0]
-    far = found[int(np.argmax(np.hypot(found[:, 0], found[:, 1])))]
+    path = np.array(points, dtype=float)
+    path = path - path[0]
+    far = path[int(np.argmax(np.hypot(path[:, 0], path[:, 1])))]
     length = float(np.hypot(*far))
     if length < LEAST_MM:
         raise BadInput("points", "must be farther apart than 0.1 mm", round(length, 3))
     if length > MOST_MM:
         raise BadInput("points", "must not be farther apart than 10 m", round(length))
     c, s = far / length
-    return found @ np.array([[c, -s], [s, c]])
+    return path @ np.array([[c, -s], [s, c]])
 
 
 def outline(points: Points) -> np.ndarray:
     """A closed outline along its axis. Raises `BadInput` for fewer than 3 points, or one that crosses itself."""
     if len(points) < 3:
         raise BadInput("points", "an outline needs at least 3 points", len(points))
-    found = along_axis(points)
-    if crosses_itself(tuple(map(tuple, found.tolist()))):
+    path = along_axis(points)
+    if crosses_itself(tuple(map(tuple, path.tolist()))):
         raise BadInput("points", "the outline crosses itself; drag the crossing points apart", None)
-    if Polygon(found).area <= 0:
+    if Polygon(path).area <= 0:
         raise BadInput("points", "the outline encloses nothing", None)
-    return found
+    return path
 
 
 def silhouette(points: Points, depth_ratio: float = 1.0) -> dict:
     """The traced outline as widths at stations along its axis: at every point of it, and at both ends."""
-    found = outline(points)
-    shape = Polygon(found)
+    rim = outline(points)
+    shape = Polygon(rim)
     left, low, right, high = shape.bounds
     nearest = NEAREST * (right - left)
     stations: list[list[float]] = []
-    for x in sorted({left, right, *(float(x) for x in found[:, 0])}):
+    for x in sorted({left, right, *(float(x) for x in rim[:, 0])}):
         nudge = 1e-6 * (right - left)
         inner = min(max(x, left + nudge), right - nudge)
         cut = LineString([(inner, low - 1), (inner, high + 1)]).intersection(shape)
@@ -78,10 +78,10 @@ def silhouette(points: Points, depth_ratio: float = 1.0) -> dict:
 
 def flat_piece(points: Points, thickness_mm: float) -> dict:
     """The traced outline cut from a sheet."""
-    found = outline(points)
+    rim = outline(points)
     return {
         "kind": "slab",
-        "outline": [[round(x, 3), round(y, 3)] for x, y in found.tolist()],
+        "outline": [[round(x, 3), round(y, 3)] for x, y in rim.tolist()],
         "thickness_mm": thickness_mm,
     }
 

@@ -82,8 +82,8 @@ def reallocate(
     in it, of a demand all that is left of it. What is held stays as far as bag and demand reach. Amounts as in `allocate`.
     """
     kept = _kept(lots, demands, held)
-    found = _filled_up(lots, demands, kept)
-    return _filled_up(lots, demands, {}) if kept and _is_unfair(demands, found) else found
+    allocated = _filled_up(lots, demands, kept)
+    return _filled_up(lots, demands, {}) if kept and _is_unfair(demands, allocated) else allocated
 
 
 def _kept(
@@ -116,19 +116,21 @@ def _filled_up(
         replace(lot, grams=lot.grams - taken.get(lot.id, 0.0), opened=lot.opened or lot.id in taken) for lot in lots
     ]
     open_ = [replace(demand, grams=demand.grams - given.get(demand.id, 0.0)) for demand in demands]
-    found = allocate(free, open_)
+    allocated = allocate(free, open_)
     sums = dict(kept)
-    for each in found.reservations:
-        sums[each.demand, each.lot] = round(sums.get((each.demand, each.lot), 0.0) + each.grams, 3)
+    for reservation in allocated.reservations:
+        sums[reservation.demand, reservation.lot] = round(
+            sums.get((reservation.demand, reservation.lot), 0.0) + reservation.grams, 3
+        )
     rows = (Reserved(demand, lot, grams) for (demand, lot), grams in sums.items() if grams >= LEAST_G)
-    return Allocation(tuple(rows), found.short)
+    return Allocation(tuple(rows), allocated.short)
 
 
-def _is_unfair(demands: Sequence[Demand], found: Allocation) -> bool:
+def _is_unfair(demands: Sequence[Demand], allocated: Allocation) -> bool:
     """Whether a demand is short while one with a later due date holds something."""
-    holding = {each.demand for each in found.reservations}
-    short_since = min((each.due for each in demands if each.id in found.short), default=None)
-    return short_since is not None and any(each.due > short_since for each in demands if each.id in holding)
+    holding = {reservation.demand for reservation in allocated.reservations}
+    short_since = min((demand.due for demand in demands if demand.id in allocated.short), default=None)
+    return short_since is not None and any(demand.due > short_since for demand in demands if demand.id in holding)
 
 
 def _order(lots: list[FreeLot], free: dict, demand: Demand) -> list[FreeLot]:

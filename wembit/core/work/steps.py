@@ -118,16 +118,16 @@ def needs_of(parts: Sequence[Worked]) -> set[str]:
 def steps(parts: Sequence[Worked], school: Mapping, fitted: Sequence[tuple[str, str]] = ()) -> list[Step]:
     """The steps in an order in which each comes after what it waits for. `fitted`: notion and words of each fitting."""
     by_key = {part.key: part for part in parts}
-    found = [_gather(parts), *_prepare(parts, school)]
+    work = [_gather(parts), *_prepare(parts, school)]
     if any(notion == "clay" for notion, _ in fitted):
-        found.append(_bake())
-    prepared = tuple(step.id for step in found)
+        work.append(_bake())
+    prepared = tuple(step.id for step in work)
     for part in parts:
-        found += _of(part, by_key, school, prepared)
-    found += _eyes(parts, school)
-    found += _fittings(fitted, tuple(step.id for step in found))
-    found += _finish(parts, school, tuple(step.id for step in found))
-    return ordered(found, parts, school)
+        work += _of(part, by_key, school, prepared)
+    work += _eyes(parts, school)
+    work += _fittings(fitted, tuple(step.id for step in work))
+    work += _finish(parts, school, tuple(step.id for step in work))
+    return ordered(work, parts, school)
 
 
 def ordered(found: Sequence[Step], parts: Sequence[Worked], school: Mapping) -> list[Step]:
@@ -138,7 +138,7 @@ def ordered(found: Sequence[Step], parts: Sequence[Worked], school: Mapping) -> 
     known = {step.id for step in found}
     waiting, done, out = list(found), set(), []
     while waiting:
-        free = [step for step in waiting if all(each in done or each not in known for each in step.after)]
+        free = [step for step in waiting if all(step_id in done or step_id not in known for step_id in step.after)]
         following = min(
             free or waiting, key=lambda step: (RANK[step.kind], place.get(step.part, 99), found.index(step))
         )
@@ -221,7 +221,7 @@ def _of(part: Worked, by_key: Mapping[str, Worked], school: Mapping, prepared: t
         found.append(_make(part, name, cores, school, before))
         before = (f"make:{part.key}",)
     late = part.kind in LATE
-    for n, wool in enumerate(each for each in part.wools if each.role == "padding"):
+    for n, wool in enumerate(other for other in part.wools if other.role == "padding"):
         found.append(Step(f"pad:{part.key}:{n}", "pad", f"A soft layer on {name}",
                           f"{wool.slot}: tacked on lightly, so that it stays soft.", part.key,
                           needles_for(part.firmness, "padding", False), (wool,), _least(wool.grams * 2), "Soft to the finger?",

@@ -49,12 +49,12 @@ def piece_picture(part: Part, scale: float, grams: float, form: str) -> PiecePic
     """The piece from the side, and how large a loose roll of those grams is. None for what has no shape of its own."""
     piece = placed_part(part, scale)
     lying = PlacedPart(piece.name, 1, piece.shape, Seat(face="side", bends=piece.seat.bends))
-    found = view(place([lying]), {}, "side")
-    if not found.pieces:
+    side_view = view(place([lying]), {}, "side")
+    if not side_view.pieces:
         return None
-    left, _, right, top = found.bounds
+    left, _, right, top = side_view.bounds
     middle = (left + right) / 2
-    rings = [[(u - middle, v) for u, v in ring] for ring in found.pieces[0].rings]
+    rings = [[(u - middle, v) for u, v in ring] for ring in side_view.pieces[0].rings]
     density = FORMS[form].loose_g_cm3 if form in FORMS else 0.04
     loose = 10 * (6 * grams / density / math.pi) ** (1 / 3)
     return PiecePicture(right - left, top, loose / 2, closed_path(rings))

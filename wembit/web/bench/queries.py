@@ -90,18 +90,18 @@ def finished_lately(studio: Studio) -> list[Making]:
 
 def making_of(studio: Studio, making_id: UUID) -> MakingLine:
     """This studio's making with its pieces. Raises `Http404`."""
-    found = _lines(Making.objects.of(studio).filter(pk=making_id))
-    if not found:
+    lines = _lines(Making.objects.of(studio).filter(pk=making_id))
+    if not lines:
         raise Http404
-    return found[0]
+    return lines[0]
 
 
 def layer_of(studio: Studio, layer_id: UUID) -> PieceLayer:
     """This studio's layer of a piece. Raises `Http404`."""
-    found = PieceLayer.objects.of(studio).filter(pk=layer_id).select_related("piece__making", "item").first()
-    if found is None:
+    layer = PieceLayer.objects.of(studio).filter(pk=layer_id).select_related("piece__making", "item").first()
+    if layer is None:
         raise Http404
-    return found
+    return layer
 
 
 def _lines(found: QuerySet[Making]) -> list[MakingLine]:

@@ -57,7 +57,7 @@ def home(request: Request) -> HttpResponse:
 
 def making_context(request: Request, line: Any, layer_id: UUID | None = None) -> dict:
     """A making with one of its layers in hand: the asked one, else the next that has got nothing."""
-    every = [(piece, each) for piece in line.pieces for each in piece.layers]
+    every = [(piece, layer) for piece in line.pieces for layer in piece.layers]
     piece, chosen = next(
         ((p, e) for p, e in every if layer_id and e.layer.pk == layer_id),
         next(((p, e) for p, e in every if not e.done), every[0] if every else (None, None)),
@@ -77,7 +77,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     version = line.making.colourway.version
     part = part_of(version, piece.piece.part_key)
     sources = queries.sources(chosen.layer)
-    lot = next((each for each in sources if str(each.lot.pk) == request.POST.get("lot", "")), None)
+    lot = next((source for source in sources if str(source.lot.pk) == request.POST.get("lot", "")), None)
     lot = lot or (sources[0] if sources else None)
     ask = chosen.left or chosen.grams.p50
     density = chosen.layer.item.grams_a_metre

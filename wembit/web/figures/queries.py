@@ -51,10 +51,10 @@ def _parts() -> QuerySet[Part]:
 
 def figures_named(studio: Studio, words: str) -> list[Figure]:
     """Figures whose names hold all of the words."""
-    found = Figure.objects.of(studio)
+    named = Figure.objects.of(studio)
     for word in words.split():
-        found = found.filter(name__icontains=word)
-    return list(found)
+        named = named.filter(name__icontains=word)
+    return list(named)
 
 
 def figure_of(studio: Studio, figure_id: UUID) -> Figure:

@@ -61,7 +61,7 @@ def sizes(shape: dict) -> list[Size]:
 
 def related(shape: dict) -> list[Size]:
     """The sizes that can follow another part's: all of them, and a ring's hole."""
-    found = [size for size in sizes(shape) if size.name != "wire_mm"]
+    lengths = [size for size in sizes(shape) if size.name != "wire_mm"]
     if shape["kind"] == "torus":
-        found.append(Size(core.HOLE, WORDS[core.HOLE], round(core.size(shape, core.HOLE), 2)))
-    return found
+        lengths.append(Size(core.HOLE, WORDS[core.HOLE], round(core.size(shape, core.HOLE), 2)))
+    return lengths

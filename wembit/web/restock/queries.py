@@ -148,9 +148,9 @@ class OrderPage:
         return self.goods + self.order.supplier.postage
 
 
-def orders(studio: Studio, found: QuerySet[Order]) -> list[OrderPage]:
+def orders(studio: Studio, chosen: QuerySet[Order]) -> list[OrderPage]:
     """Orders with their lines, suppliers and items."""
-    rows = found.select_related("supplier").prefetch_related("lines__item").order_by("expected_on", "made_at")
+    rows = chosen.select_related("supplier").prefetch_related("lines__item").order_by("expected_on", "made_at")
     return [OrderPage(order, sorted(order.lines.all(), key=lambda line: line.item.name)) for order in rows]
 
 
@@ -166,10 +166,10 @@ def on_the_way(studio: Studio) -> list[OrderPage]:
 
 def order_of(studio: Studio, order_id: UUID) -> OrderPage:
     """This studio's order with its lines. Raises `Http404`."""
-    found = orders(studio, Order.objects.of(studio).filter(pk=order_id))
-    if not found:
+    pages = orders(studio, Order.objects.of(studio).filter(pk=order_id))
+    if not pages:
         raise Http404
-    return found[0]
+    return pages[0]
 
 
 def suppliers(studio: Studio) -> list[Supplier]:

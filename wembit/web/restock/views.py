@@ -141,7 +141,7 @@ def suppliers_context(request: Request, chosen: str = "") -> dict:
     return {
         "suppliers": found,
         "chosen": next((each for each in found if str(each.pk) == chosen), None),
-        "items": [(each.pk, f"{each.name}, {each.what}") for each in items(request.studio)],
+        "items": [(other.pk, f"{other.name}, {other.what}") for other in items(request.studio)],
     }
 
 

@@ -108,7 +108,7 @@ def remove(request: Request, member_id: UUID) -> HttpResponse:
 @require_POST
 def hand(request: Request, member_id: UUID) -> HttpResponse:
     """Give the tablet to a member who has signed in on it."""
-    other = next((each for each in request.members_here if each.pk == member_id), None)
+    other = next((member for member in request.members_here if member.pk == member_id), None)
     if other is None:
         raise Http404
     request.session[IN_HAND] = str(other.user_id)

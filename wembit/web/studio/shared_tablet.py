@@ -37,5 +37,5 @@ def member_in_hand(request: HttpRequest, studio: Studio) -> Member | None:
     here = members_here(request, studio)
     request.members_here = here  # type: ignore[attr-defined] # read as Request afterwards
     wanted = request.session.get(IN_HAND, str(request.user.pk))
-    found = next((member for member in here if str(member.user_id) == wanted), None)
-    return found or next((member for member in here if member.user_id == request.user.pk), None)
+    hand = next((member for member in here if str(member.user_id) == wanted), None)
+    return hand or next((member for member in here if member.user_id == request.user.pk), None)

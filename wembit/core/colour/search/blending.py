@@ -210,7 +210,7 @@ class _Search:
         pairs = list(combinations(range(parts.shape[1]), 2))
         weights = np.stack([*(shares.T**2), *(2 * shares[:, i] * shares[:, j] for i, j in pairs)])
         own, flat = self.space.own[lots], inner.ravel()
-        found = self.shortest()
+        shortest = self.shortest()
         step = max(1, CHUNK // len(parts))
         for start in range(0, len(sets), step):
             some = sets[start : start + step]
@@ -219,8 +219,8 @@ class _Search:
             def recipe(rows: np.ndarray, columns: np.ndarray, some: np.ndarray = some) -> tuple[np.ndarray, np.ndarray]:
                 return lots[some[rows]], parts[columns]
 
-            found.add(np.stack(features, axis=1) @ weights, recipe)
-        self.exactly(found)
+            shortest.add(np.stack(features, axis=1) @ weights, recipe)
+        self.exactly(shortest)
 
     def scattered(self, fibres: int) -> None:
         """Recipes from all over the shelf: for a colour far from all of it CIEDE2000 has valleys of its own, in other hues."""
@@ -245,10 +245,10 @@ class _Search:
             looked, _ = self.looked_up(parts, reach)
         if reach >= self.space.length(wanted + SURE):
             self.sure.add(fibres)
-        found = Shortest(reach**2, max(CLOSER, CLOSER_OF // len(self.usable)), self.can_be)
-        for each in looked:
-            each.add_to(found, self.space)
-        self.exactly(found)
+        shortest = Shortest(reach**2, max(CLOSER, CLOSER_OF // len(self.usable)), self.can_be)
+        for hit in looked:
+            hit.add_to(shortest, self.space)
+        self.exactly(shortest)
 
     def who_can(self, parts: np.ndarray, reach: float) -> list[list[np.ndarray]]:
         """For each recipe the lots, nearest first, that can have each of its parts in a mix that comes so near."""
@@ -261,17 +261,17 @@ class _Search:
     def looked_up(self, parts: np.ndarray, reach: float) -> tuple[list[_Lookup], int]:
         """A lookup for each recipe, and how many last lots they find in all."""
         lists, columns = self.who_can(parts, reach), self.space.columns
-        sums, most = sum(math.prod(len(lots) for lots in each[:-1]) for each in lists), SUMS[parts.shape[1]]
+        sums, most = sum(math.prod(len(lots) for lots in other[:-1]) for other in lists), SUMS[parts.shape[1]]
         if sums > most:
             kept = (most / sums) ** (1 / (parts.shape[1] - 1))
-            lists = [[*(lots[: math.ceil(len(lots) * kept)] for lots in each[:-1]), each[-1]] for each in lists]
+            lists = [[*(lots[: math.ceil(len(lots) * kept)] for lots in other[:-1]), other[-1]] for other in lists]
         wide = [2 * math.ceil(sum(recipe) / recipe[-1] / 2) for recipe in parts.tolist()]
         last: dict[int, np.ndarray] = {}
         for each, (*_, lots) in zip(wide, lists, strict=True):
             last[each] = max(last.get(each, lots), lots, key=len)
         near = {each: Neighbours(columns, lots, reach * each) for each, lots in last.items()}
         looked = [_Lookup(*each, columns) for each in zip(parts, lists, (near[each] for each in wide), strict=True)]
-        return looked, sum(int(each.counts.sum()) for each in looked)
+        return looked, sum(int(hit.counts.sum()) for hit in looked)
 
     def exchange(self, fibres: int) -> None:
         """Put any lot of the shelf in the place of one, or beside those, of the best recipes, as long as that leads nearer."""
@@ -305,7 +305,7 @@ class _Search:
         shares = parts / parts.sum(axis=1, keepdims=True)
         ones = np.ones(len(self.space.points), dtype=np.float32)
         right = np.stack([ones, *self.space.points.T, self.space.own])
-        found = self.shortest()
+        shortest = self.shortest()
         step = max(1, CHUNK // (len(parts) * len(self.space.points)))
         for start in range(0, len(kept), step):
             some = kept[start : start + step]
@@ -318,8 +318,8 @@ class _Search:
                 which, columns = np.divmod(rows, len(parts))
                 return np.column_stack([some[which], lots]), parts[columns]
 
-            found.add(lengths, recipe)
-        self.exactly(found)
+            shortest.add(lengths, recipe)
+        self.exactly(shortest)
 
     def shortest(self) -> Shortest:
         far = self.nearest >= NEAR
@@ -335,9 +335,9 @@ class _Search:
             good &= (parts <= self.share[indices] * parts.sum(axis=1, keepdims=True)).all(axis=1)
         return good
 
-    def exactly(self, found: Shortest) -> None:
+    def exactly(self, shortest: Shortest) -> None:
         """Work out what those recipes really look like, and keep the best."""
-        if recipes_ := found.all():
+        if recipes_ := shortest.all():
             self.work_out(*recipes_)
 
     def work_out(self, indices: np.ndarray, parts: np.ndarray) -> None:
@@ -349,12 +349,12 @@ class _Search:
             return
         mixed = np.einsum("nk,nkc->nc", shares, self.mixing[indices])
         ratios = reflectance(mixed) @ WEIGHTS.T
-        found = differences(xyz_rows_to_lab(ratios), self.lab)
-        self.nearest = min(self.nearest, float(found.min()))
-        best = np.argsort(found, kind="stable")[:KEPT]
+        de00 = differences(xyz_rows_to_lab(ratios), self.lab)
+        self.nearest = min(self.nearest, float(de00.min()))
+        best = np.argsort(de00, kind="stable")[:KEPT]
         order = np.argsort(indices[best], axis=1)
         lots, counts = (np.take_along_axis(each[best], order, axis=1).tolist() for each in (indices, parts))
-        for recipe in zip(map(tuple, lots), map(tuple, counts), found[best].tolist(), ratios[best], strict=True):
+        for recipe in zip(map(tuple, lots), map(tuple, counts), de00[best].tolist(), ratios[best], strict=True):
             self.known[recipe[:2]] = recipe[2:]
 
     def best(self, limit: int) -> list[Blend]:
@@ -390,11 +390,11 @@ class _Lookup:
         self.places = places
         self.choices, self.starts, self.counts = near.beside(places)
 
-    def add_to(self, found: Shortest, space: Space) -> None:
+    def add_to(self, shortest: Shortest, space: Space) -> None:
         choices, last = np.repeat(self.choices, self.counts), self.near.listed(self.starts, self.counts)
         away = (place.take(choices) - along.take(last) for place, along in zip(self.places, space.columns, strict=True))
         lengths = sum(each * each for each in away) * np.float32((self.recipe[-1] / self.recipe.sum()) ** 2)
-        short = np.flatnonzero(lengths < found.bound)
+        short = np.flatnonzero(lengths < shortest.bound)
         at = np.unravel_index(choices[short], [len(lots) for lots in self.others])
         indices = np.column_stack([*(lots[each] for lots, each in zip(self.others, at, strict=True)), last[short]])
-        found.add(lengths[short, None], lambda rows, _: (indices[rows], np.tile(self.recipe, (len(rows), 1))))
+        shortest.add(lengths[short, None], lambda rows, _: (indices[rows], np.tile(self.recipe, (len(rows), 1))))

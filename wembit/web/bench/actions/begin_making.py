@@ -40,7 +40,7 @@ def begin_making(member: Member, project_id: UUID) -> Making:
     plan = plan_figure(version, parts_of(version), Palette.of(project.colourway))
     if plan.fault:
         raise Refusal(f"{version.figure.name} cannot be computed: {plan.fault.what}.")
-    bare = sorted({each.layer.slot.name for each in plan.layers() if each.item is None})
+    bare = sorted({layer.layer.slot.name for layer in plan.layers() if layer.item is None})
     if bare:
         raise Refusal(f"Choose a fibre first for: {', '.join(bare)}.")
     making = Making.objects.create(
@@ -51,9 +51,9 @@ def begin_making(member: Member, project_id: UUID) -> Making:
         maker=member,
         begun_at=clock.now(),
     )
-    pieces = [(each, index) for each in plan.parts if each.layers for index in range(each.part.count)]
+    pieces = [(other, index) for other in plan.parts if other.layers for index in range(other.part.count)]
     needs = {(need.item_id, need.seen): need.pk for need in project.needs.all()}
-    standing = [each for each in stand_ins_of(project) if number > project.count - each.count]
+    standing = [stand_in for stand_in in stand_ins_of(project) if number > project.count - stand_in.count]
     for position, (part_plan, index) in enumerate(pieces):
         part = part_plan.part
         piece = Piece.objects.create(
@@ -73,9 +73,9 @@ def _layers(piece: Piece, plan: PartPlan, needs: dict, standing: Sequence[StandI
     instead = {(each.old_id, each.seen): each for each in standing if not each.under}
     under = {each.old_id: each for each in standing if each.under}
     layers = []
-    for each in plan.layers:
-        assert each.item is not None, "bare slots were told before"
-        layer = _layer(piece, each, each.item, plan.part.count, needs, instead.get((each.item.pk, each.seen)))
+    for other in plan.layers:
+        assert other.item is not None, "bare slots were told before"
+        layer = _layer(piece, other, other.item, plan.part.count, needs, instead.get((other.item.pk, other.seen)))
         thin = under.get(layer.item_id) if layer.seen and layer.role == "cover" else None
         if thin:
             layers.append(thin_layer(thin, layer, needs.get((thin.new_id, False))))

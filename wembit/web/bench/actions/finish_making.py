@@ -36,10 +36,10 @@ def finish_making(member: Member, making_id: UUID, *, photo: ContentFile | None 
     Piece.objects.filter(making=making).update(state=FITTED)
     left_over: dict[UUID, Decimal] = {}
     for piece in line.pieces:
-        for each in piece.layers:
-            if each.layer.need:
-                spare = to_step(each.grams.p50) - each.taken
-                left_over[each.layer.need] = left_over.get(each.layer.need, Decimal(0)) + spare
+        for layer in piece.layers:
+            if layer.layer.need:
+                spare = to_step(layer.grams.p50) - layer.taken
+                left_over[layer.layer.need] = left_over.get(layer.layer.need, Decimal(0)) + spare
     lower_needs(member, left_over)
     project = making.project
     if project and not project.makings.filter(finished_at=None).exists() and project.makings.count() == project.count:

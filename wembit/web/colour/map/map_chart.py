@@ -111,7 +111,7 @@ def drawn(
     return ColourMap(
         spots_,
         place(target.lab, view, rim) if target else None,
-        [place(each.wool.lab, view, rim) for each in near],
+        [place(neighbour.wool.lab, view, rim) for neighbour in near],
         mix,
         in_words(wools),
         rim,

@@ -61,8 +61,8 @@ def singles(target: Target, wools: Wools, limit: int = NEAREST) -> list[Single]:
     own = target.wool and target.wool.item_id
     rows = [place for place, wool in enumerate(wools.rows) if wool.item_id != own]
     some = wools.only(rows)
-    found = nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, limit) if rows else []
-    kept = [each for place, each in enumerate(found) if not place or each.de00 <= WORTH_SHOWING]
+    close_by = nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, limit) if rows else []
+    kept = [each for place, each in enumerate(close_by) if not place or each.de00 <= WORTH_SHOWING]
     return [Single(some.rows[each.index], each.de00, each.words) for each in kept]
 
 

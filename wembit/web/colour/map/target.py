@@ -37,7 +37,7 @@ def target_of(given: Any, wools: Wools) -> Target | None:
     """
     for key, field in (("lot", "lot_id"), ("item", "item_id")):
         wanted = given.get(key, "")
-        wool = next((each for each in reversed(wools.rows) if getattr(each, field) == wanted), None)
+        wool = next((row for row in reversed(wools.rows) if getattr(row, field) == wanted), None)
         if wool:
             return Target(wool.name, wool.lab, lab_to_xyz(wool.lab), wool.srgb, wool, urlencode({key: wanted}))
     text = given.get("colour", "").strip()[:60]
@@ -48,14 +48,14 @@ def _read(text: str) -> Target:
     if match := HEX.fullmatch(text):
         srgb = f"#{match[1].lower()}"
         return Target(srgb, lab(srgb), ratios(srgb), srgb, None, urlencode({"colour": srgb}))
-    found = numbers_of(text)
-    if found is None:
+    numbers = numbers_of(text)
+    if numbers is None:
         raise Refusal("Write a colour as #6f7d43, or as lightness, a and b, like 50 -12 30.", "colour")
-    light, a, b = found
+    light, a, b = numbers
     if not (0 <= light <= 100 and abs(a) <= 200 and abs(b) <= 200):
         raise Refusal("Lightness runs from 0 to 100, a and b from -200 to 200. Check the three numbers.", "colour")
-    seen = lab_to_xyz(found)
-    words = " ".join(f"{each:g}" for each in found)
+    seen = lab_to_xyz(numbers)
+    words = " ".join(f"{each:g}" for each in numbers)
     return Target(f"L a b {words}", xyz_to_lab(seen), seen, xyz_to_srgb(seen), None, urlencode({"colour": words}))
 
 

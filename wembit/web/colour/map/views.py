@@ -61,7 +61,7 @@ def touched(request: Request) -> HttpResponse:
     lab = colour_by_lightness(x, y) if given.get("view") == LIGHTNESS else colour_by_hue(x, y, rim)
     for name in ("lot", "item"):
         given.pop(name, None)
-    given["colour"] = " ".join(f"{each:.1f}" for each in lab)
+    given["colour"] = " ".join(f"{value:.1f}" for value in lab)
     return redirect(f"{address}?{given.urlencode()}")
 
 
@@ -79,16 +79,16 @@ def map_context(request: Request) -> tuple[dict, int]:
         )
     except ValidationError as fault:
         faults["grams"] = fault.messages[0]
-    near, found = answers(request.studio, target, some, grams)
+    near, mixed = answers(request.studio, target, some, grams)
     rest = urlencode({key: given[key] for key in (*SIEVE, "view", "grams") if given.get(key)})
     context = {
         "view": view,
         "views": VIEWS.items(),
-        "map": drawn(some, view, target, near, found, spots(some, view, rim_of(some, target), rest)),
+        "map": drawn(some, view, target, near, mixed, spots(some, view, rim_of(some, target), rest)),
         "levels": [(light, RADIUS - light * 2 * RADIUS / 100) for light in LEVELS],
         "target": target,
         "near": near,
-        "recipes": found,
+        "recipes": mixed,
         "grams": grams,
         "without": shelf.without,
         "sieve": {key: given.get(key, "") for key in SIEVE},

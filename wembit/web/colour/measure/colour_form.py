@@ -35,7 +35,7 @@ class Nudge:
 
     @property
     def text(self) -> str:
-        return " ".join(f"{each:.1f}" for each in self.lab)
+        return " ".join(f"{value:.1f}" for value in self.lab)
 
 
 def told_in_words(text: str) -> dict:
@@ -43,10 +43,10 @@ def told_in_words(text: str) -> dict:
     text = text.strip()
     if match := HEX.fullmatch(text):
         return swatch(f"#{match[1].lower()}")
-    found = numbers_of(text)
-    if found is None or not (0 <= found[0] <= 100 and abs(found[1]) <= 200 and abs(found[2]) <= 200):
+    numbers = numbers_of(text)
+    if numbers is None or not (0 <= numbers[0] <= 100 and abs(numbers[1]) <= 200 and abs(numbers[2]) <= 200):
         raise Refusal("Write a colour as #6f7d43, or as lightness (0 to 100), a and b, like 50 -12 30.", "colour")
-    return swatch_of_lab(found)
+    return swatch_of_lab(numbers)
 
 
 def told_by_instrument(upload: Any) -> dict:

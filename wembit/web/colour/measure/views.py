@@ -52,8 +52,8 @@ def tell_context(request: Request, lot: Lot) -> dict:
         "trial": trial,
         "srgb": trial.srgb if trial else lot.srgb,
         "lab": lab,
-        "nudges": [(each.name, each.text) for each in nudges(lab)],
-        "neighbours": [(others.rows[each.index], each.de00) for each in near],
+        "nudges": [(nudge.name, nudge.text) for nudge in nudges(lab)],
+        "neighbours": [(others.rows[neighbour.index], neighbour.de00) for neighbour in near],
         "cards": [(kind, f"{kind} card") for kind in CARDS],
         "curve": curve_of(bytes(lot.curve)) if lot.curve else None,
     }

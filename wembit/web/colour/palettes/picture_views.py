@@ -56,11 +56,11 @@ def _looked_at(request: Request) -> dict:
         raise Refusal("Choose a picture: an animal, a pet, a scene of your own.", "photo")
     with Image.open(picture) as image:
         plain = image.convert("RGB")
-    found = main_colours(np.asarray(plain))
+    colours = main_colours(np.asarray(plain))
     shelf, forms = wools(request.studio), blending_forms(request.studio)
     rows = []
-    for lab, share in found:
-        target = target_of({"colour": " ".join(f"{each:.2f}" for each in lab)}, shelf)
+    for lab, share in colours:
+        target = target_of({"colour": " ".join(f"{value:.2f}" for value in lab)}, shelf)
         assert target is not None, "a colour was given"
         near = next(iter(singles(target, shelf, 1)), None)
         blend = None
@@ -70,7 +70,7 @@ def _looked_at(request: Request) -> dict:
         rows.append(
             MainColour(target, round(share * 100), near, blend if blend and near and blend.de00 < near.de00 else None)
         )
-    drawn = bars([(row.target.srgb, share) for row, (_, share) in zip(rows, found, strict=True)])
+    drawn = bars([(row.target.srgb, share) for row, (_, share) in zip(rows, colours, strict=True)])
     return {"rows": rows, "bars": drawn, "picture": _shown(plain)}
 
 

@@ -46,10 +46,10 @@ def palette_in(request: Request) -> HttpResponse:
     """The colours of a palette, each with what the shelf can do. Nothing is kept."""
     if request.method == "GET":
         return render(request, "colour/palettes/palette_in.html", {})
-    found, faults = tried(lambda: _targets(request))
+    targets, faults = tried(lambda: _targets(request))
     if faults:
         return again(request, "colour/palettes/palette_in.html", {}, faults)
-    return render(request, "colour/palettes/palette_in.html", found)
+    return render(request, "colour/palettes/palette_in.html", targets)
 
 
 def _targets(request: Request) -> dict:

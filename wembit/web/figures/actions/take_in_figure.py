@@ -25,26 +25,26 @@ if TYPE_CHECKING:
 
 
 @transaction.atomic
-def take_in_figure(member: Member, found: dict) -> Figure:
+def take_in_figure(member: Member, content: dict) -> Figure:
     """The figure of a file that was read as a new one; a wool of the same name, breed and form on the shelf takes its slot.
 
     Raises `Refusal` naming the place of what is wrong; then nothing is kept.
     """
     member.must_be(MAKER)
     studio = member.studio
-    figure = _named(member, found["name"])
-    figure.story, figure.origin = found.get("story", ""), found.get("origin", {})
+    figure = _named(member, content["name"])
+    figure.story, figure.origin = content.get("story", ""), content.get("origin", {})
     figure.save()
     version = Version.objects.create(
-        studio=studio, figure=figure, scale=found.get("scale", 1.0), school=found.get("school", {}),
-        notions=found.get("notions", []), faces=found.get("faces", []), order=found.get("order", {}),
+        studio=studio, figure=figure, scale=content.get("scale", 1.0), school=content.get("school", {}),
+        notions=content.get("notions", []), faces=content.get("faces", []), order=content.get("order", {}),
     )  # fmt: skip
     slots: dict[str, Slot] = {}
-    for name in found["slots"]:
+    for name in content["slots"]:
         _slot(slots, version, name)
-    for position, each in enumerate(found["parts"]):
+    for position, each in enumerate(content["parts"]):
         _part(version, slots, each, position)
-    for position, way in enumerate(found.get("colourways") or [{"name": "first", "fibres": {}}]):
+    for position, way in enumerate(content.get("colourways") or [{"name": "first", "fibres": {}}]):
         _colourway(version, slots, way, position)
     _checked(version)
     spots_within(version, "file")

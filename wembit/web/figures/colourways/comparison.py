@@ -41,9 +41,9 @@ def side_of(version: Version) -> Side:
     parts, palette = parts_of(version), Palette.of(colourway_of(version))
     plan = plan_figure(version, parts, palette)
     grams: dict[Item, float] = {}
-    for each in sums(plan):
-        if each.item:
-            grams[each.item] = grams.get(each.item, 0.0) + each.grams.p50
+    for need in sums(plan):
+        if need.item:
+            grams[need.item] = grams.get(need.item, 0.0) + need.grams.p50
     priced = [(item, item.unit_cost * decimal(round(amount, 4))) for item, amount in grams.items() if item.unit_cost]
     return Side(
         version, plan, pictures(version, parts, palette)["side"], grams,

@@ -132,12 +132,12 @@ def compare(request: Request, figure_id: UUID) -> HttpResponse:
     """Two versions, or two figures, side by side."""
     figure = queries.figure_of(request.studio, figure_id)
     versions = queries.versions_of(figure)
-    one = next((each for each in versions if str(each.pk) == request.GET.get("one")), versions[0])
+    one = next((version for version in versions if str(version.pk) == request.GET.get("one")), versions[0])
     other = id_in(request.GET.get("two", ""))
     two = queries.version_of(request.studio, other) if other else (versions[1] if len(versions) > 1 else None)
     left: Side = side_of(one)
     right = side_of(two) if two else None
-    choices = [(each.pk, f"{figure.name}, version {each.number}") for each in versions]
+    choices = [(version.pk, f"{figure.name}, version {version.number}") for version in versions]
     others = [each for each in queries.figures(request.studio) if each.pk != figure.pk and each.newest]
     context = {
         "figure": figure, "left": left, "right": right, "ones": choices, "one": one, "two": two,

@@ -19,5 +19,5 @@ def fibre_options(studio: Studio) -> str:
 
 
 def _rendered(studio: Studio) -> str:
-    fibres = [each for each in items(studio) if each.kind == FIBRE]
+    fibres = [item for item in items(studio) if item.kind == FIBRE]
     return render_to_string("figures/drawing/_fibre_options.html", {"fibres": fibres, "studio": studio})

@@ -137,8 +137,8 @@ def _half_girth(part: Part) -> float:
     return max(1.0, math.pi / 2 * sum(section(solid(SHAPE(part.shape, "shape")), Seat.of(part.seat), 0.5)))
 
 
-def _picture(which: str, found: View, margin: float) -> Picture:
-    left, _, right, top = found.bounds
+def _picture(which: str, seen: View, margin: float) -> Picture:
+    left, _, right, top = seen.bounds
     shapes = [
         Shape(
             key=piece.name,
@@ -151,7 +151,7 @@ def _picture(which: str, found: View, margin: float) -> Picture:
             mirror=piece.mirror,
             middle=_middle(piece.rings),
         )
-        for piece in found.pieces
+        for piece in seen.pieces
     ]
     frame = (left - margin, -top - margin, right - left + 2 * margin, top + 2 * margin)
     return Picture(which, shapes, *frame, grid_over(left, right, top), long=right - left, tall=top)
@@ -167,13 +167,13 @@ def _middle(rings: Any) -> tuple[float, float]:
 
 def cut_open_picture(version: Version, parts: Sequence[Part], palette: Palette, plan: FigurePlan) -> Picture:
     """The figure cut along its middle, from the side."""
-    insides = {each.part.key: _inside(each, palette) for each in plan.parts}
+    insides = {other.part.key: _inside(other, palette) for other in plan.parts}
     names = {part.key: part.name for part in parts}
     try:
-        found = cut_open(placed(parts, version.scale), insides)
+        cut = cut_open(placed(parts, version.scale), insides)
     except BadInput as fault:
         return Picture("cut open", [], -50, -60, 100, 70, "", fault.what)
-    return named(_picture("cut open", found, MARGIN), names)
+    return named(_picture("cut open", cut, MARGIN), names)
 
 
 def _inside(plan: PartPlan, palette: Palette) -> Inside:
@@ -181,16 +181,16 @@ def _inside(plan: PartPlan, palette: Palette) -> Inside:
     density = FIRMNESS.get(plan.part.firmness, FIRMNESS["medium"])
     laid = [
         Laid(
-            each.layer.role,
-            palette.colour(each.layer.slot_id),
-            each.layer.rule.get("share", 1.0),
-            bool(each.item and each.item.form == "filling"),
-            each.layer.rule.get("thickness_mm", 0.0),
-            (each.grams.cover_g_m2 or 0.0) * each.layer.rule.get("coats", 1.0),
+            layer.layer.role,
+            palette.colour(layer.layer.slot_id),
+            layer.layer.rule.get("share", 1.0),
+            bool(layer.item and layer.item.form == "filling"),
+            layer.layer.rule.get("thickness_mm", 0.0),
+            (layer.grams.cover_g_m2 or 0.0) * layer.layer.rule.get("coats", 1.0),
         )
-        for each in plan.layers
+        for layer in plan.layers
     ]
-    return inside_of(laid, _coats([each.layer for each in plan.layers], palette), density)
+    return inside_of(laid, _coats([layer.layer for layer in plan.layers], palette), density)
 
 
 def _coats(layers: Sequence[Layer], palette: Palette) -> tuple[Coat, ...]:

@@ -35,12 +35,12 @@ class Pointer:
 def pointers(plan: FigurePlan, palette: Palette, side: Picture, pieces: Sequence[Placed]) -> list[Pointer]:
     """Everything to look at again, in the order of the parts."""
     found: list[tuple[str, str]] = []
-    paints = {each.part.key: _outermost(each) for each in plan.parts}
-    names = {each.part.key: each.part.name for each in plan.parts}
-    for each in plan.parts:
-        found += [(each.part.key, words) for words in _own(each, palette)]
-        found += _beside(each.part, paints, names, palette)
-        found += _shanks(each.part, pieces)
+    paints = {part.part.key: _outermost(part) for part in plan.parts}
+    names = {part.part.key: part.part.name for part in plan.parts}
+    for part in plan.parts:
+        found += [(part.part.key, words) for words in _own(part, palette)]
+        found += _beside(part.part, paints, names, palette)
+        found += _shanks(part.part, pieces)
     middles = {shape.key: shape.middle for shape in side.shapes}
     return [
         Pointer(n, key, words, *middles.get(key, (side.left, side.top)))
@@ -54,16 +54,16 @@ def stance(version: Version, parts: Sequence[Part], plan: FigurePlan) -> tuple[l
         pieces = placed(parts, version.scale)
     except BadInput:
         return [], None
-    grams = {each.part.key: sum(layer.grams.middle for layer in each.layers) / each.part.count for each in plan.parts}
+    grams = {part.part.key: sum(layer.grams.middle for layer in part.layers) / part.part.count for part in plan.parts}
     return pieces, standing(pieces, grams) if pieces else None
 
 
 def _outermost(plan: PartPlan) -> object:
     """The slot that is seen of a part: its first cover, else what it is made of."""
     for role in ("cover", "core"):
-        for each in plan.layers:
-            if each.layer.role == role:
-                return each.layer.slot_id
+        for layer in plan.layers:
+            if layer.layer.role == role:
+                return layer.layer.slot_id
     return None
 
 
@@ -77,13 +77,13 @@ def _apart(one: object, two: object, palette: Palette) -> bool:
 
 def _own(plan: PartPlan, palette: Palette) -> list[str]:
     found = []
-    for each in plan.layers:
-        if each.grams.capped or _pale_over_dark(each, palette):
+    for layer in plan.layers:
+        if layer.grams.capped or _pale_over_dark(layer, palette):
             found.append(
-                f"{plan.part.name}: the wool under the {each.layer.slot.name} grins through unless it is laid "
-                f"{each.grams.cover_g_m2:.0f} g a m² thick. Lay a thin layer of a wool between the two in colour first."
+                f"{plan.part.name}: the wool under the {layer.layer.slot.name} grins through unless it is laid "
+                f"{layer.grams.cover_g_m2:.0f} g a m² thick. Lay a thin layer of a wool between the two in colour first."
             )
-    covers = [each for each in plan.layers if each.layer.role == "cover"]
+    covers = [layer for layer in plan.layers if layer.layer.role == "cover"]
     for one, two in itertools.pairwise(covers):
         if not _apart(one.layer.slot_id, two.layer.slot_id, palette):
             found.append(

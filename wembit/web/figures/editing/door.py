@@ -59,10 +59,10 @@ class Editing:
 
     def way(self, name: str) -> Colourway:
         """The colourway of that name; the first one without a name. Raises `Http404`."""
-        found = get_object_or_404(self.version.colourways, name=name) if name else self.colourway
-        if found is None:
+        colourway = get_object_or_404(self.version.colourways, name=name) if name else self.colourway
+        if colourway is None:
             raise Http404
-        return found
+        return colourway
 
     def part(self, key: str) -> Part:
         """The part with that key. Raises `Http404`."""
@@ -70,10 +70,10 @@ class Editing:
 
     def layers(self, key: str, position: int | None = None) -> list[Layer]:
         """A part's layers in order. Raises `Http404` for a part, or a position, that is not there."""
-        found = list(self.part(key).layers.all())
-        if position is not None and position >= len(found):
+        layers = list(self.part(key).layers.all())
+        if position is not None and position >= len(layers):
             raise Http404
-        return found
+        return layers
 
     def reload(self) -> None:
         """Read the parts again, after parts or layers were made or deleted."""

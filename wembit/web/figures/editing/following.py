@@ -17,7 +17,7 @@ ROUNDS, NEAR = 8, 1e-6
 
 def relations_of(part: Part) -> list[Relation]:
     """What of a part follows other parts, as the core has it."""
-    return [Relation(**each) for each in part.relations]
+    return [Relation(**relation) for relation in part.relations]
 
 
 def follow(version: Version, parts: list[Part] | None = None) -> None:
@@ -55,7 +55,11 @@ def let_go_of_lost_sizes(parts: list[Part]) -> None:
     """After a change of shape: a part stops following by a size that it, or what it follows, no longer has."""
     shapes = {part.key: part.shape for part in parts}
     for part in parts:
-        kept = [asdict(each) for each in relations_of(part) if holds(each, part.shape, shapes.get(each.of or ""))]
+        kept = [
+            asdict(relation)
+            for relation in relations_of(part)
+            if holds(relation, part.shape, shapes.get(relation.of or ""))
+        ]
         if len(kept) != len(part.relations):
             part.relations = kept
 

@@ -19,9 +19,9 @@ def slot_called(version: Version, name: str) -> Slot:
     name = " ".join(name.split())[:40]
     if not name:
         raise Refusal("Say where the colour goes: back, belly, eye ring.", "slot")
-    found = Slot.objects.filter(version=version, name__iexact=name).first()
-    if found:
-        return found
+    slot = Slot.objects.filter(version=version, name__iexact=name).first()
+    if slot:
+        return slot
     return Slot.objects.create(studio=version.studio, version=version, name=name, position=version.slots.count())
 
 

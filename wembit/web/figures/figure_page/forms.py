@@ -140,12 +140,12 @@ class RelationForm(StudioForm):
 
     def __init__(self, request: Request, part: Part, parts: Sequence[Part]) -> None:
         super().__init__(request)
-        self.part, self.keys = part, {each.key for each in parts}
+        self.part, self.keys = part, {other.key for other in parts}
 
     def clean_size(self) -> str:
         """A size of the part, or its wool."""
         size: str = self.cleaned_data["size"]
-        if size != WOOL and size not in {each.name for each in related(self.part.shape)}:
+        if size != WOOL and size not in {relation.name for relation in related(self.part.shape)}:
             raise forms.ValidationError("Choose what follows.")
         return size
 

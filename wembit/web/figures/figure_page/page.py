@@ -78,7 +78,7 @@ def figure_context(request: Request, figure: Figure, key: str = "", layer: int =
         "origin_words": [ORIGINS.get(figure.origin.get("kind")), SALE.get(figure.origin.get("sale"))],
         "picked": key,
     }
-    chosen = next((each for each in plan.parts if each.part.key == key), None)
+    chosen = next((part for part in plan.parts if part.part.key == key), None)
     if chosen:
         context |= part_context(chosen, parts, version, palette) | layer_context(chosen, layer, palette)
     return context
@@ -169,7 +169,7 @@ def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: 
 
 def follows(part: Part, parts: Sequence[Part], studio: Studio) -> list[tuple[str, str]]:
     """What of a part follows another, as (size, a sentence)."""
-    names, found = {each.key: each.name for each in parts}, []
+    names, found = {other.key: other.name for other in parts}, []
     for relation in relations_of(part):
         said = {
             "size": WORDS.get(relation.size, ""),
@@ -211,9 +211,9 @@ def layer_context(plan: PartPlan, position: int, palette: Palette) -> dict:
     return {
         "layer": layer,
         "layer_at": position,
-        "layer_plan": next((each for each in plan.layers if each.layer is layer), None),
+        "layer_plan": next((other for other in plan.layers if other.layer is layer), None),
         "layer_word": ROLES[layer.role],
-        "layer_why": next((why_layer(plan, each, layer.studio) for each in plan.layers if each.layer is layer), ""),
+        "layer_why": next((why_layer(plan, other, layer.studio) for other in plan.layers if other.layer is layer), ""),
         "why_range": RANGE,
         "layer_item": palette.items.get(layer.slot_id),
         "measured": list(MEASURED.items()),

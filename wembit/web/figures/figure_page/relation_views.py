@@ -60,13 +60,13 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
     palette = Palette.of(queries.colourway_of(version))
     given = request.POST if request.method == "POST" else request.GET
     fibres = list(dict.fromkeys(palette.items.values()))
-    item = next((each for each in fibres if str(each.pk) == given.get("item")), fibres[0] if fibres else None)
+    item = next((fibre for fibre in fibres if str(fibre.pk) == given.get("item")), fibres[0] if fibres else None)
     labels = [(f"share_{part.key}", f"{part.count} × {part.name}" if part.count > 1 else part.name) for part in parts]
     slot = next((slot for slot, each in palette.items.items() if each == item), None)
     context: dict[str, Any] = {
         "figure": figure,
         "share_fields": labels,
-        "fibres": [(each.pk, each.name) for each in fibres],
+        "fibres": [(fibre.pk, fibre.name) for fibre in fibres],
         "kept": given,
         "item": item,
         "colour": palette.colour(slot),

@@ -33,16 +33,16 @@ def shown(request: Request, figure: Figure, faults: dict | None = None) -> HttpR
     parts = queries.parts_of(version)
     palette = Palette.of(queries.colourway_of(version))
     version.figure = figure
-    found = listing(version, parts, plan_figure(version, parts, palette), palette)
+    listed = listing(version, parts, plan_figure(version, parts, palette), palette)
     words = {
         key: f"{each.words}, {'length' if each.unit == MILLIMETRES else 'pieces'}" for key, each in FITTINGS.items()
     }
     context = {
-        **found,
+        **listed,
         "figure": figure,
         "version": version,
         "faults": faults or {},
-        "tables": [("Things", found["things"]), ("Tools, which come back", found["tools"])],
+        "tables": [("Things", listed["things"]), ("Tools, which come back", listed["tools"])],
         "fittings": list(words.items()),
         "on_parts": [(part.key, part.name) for part in parts],
     }

@@ -18,7 +18,7 @@ from wembit.web.figures.to_core.wiring import wire_of
 
 def fitted(version: Version) -> list[tuple[str, str]]:
     """Notion and words of each fitting that the maker put on."""
-    return [(each["notion"], each.get("words", "")) for each in version.fittings]
+    return [(fitting["notion"], fitting.get("words", "")) for fitting in version.fittings]
 
 
 @dataclass(frozen=True)
@@ -41,7 +41,7 @@ def school_of(version: Version) -> dict:
 
 def worked(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Worked]:
     """The parts as the core's order of work wants them."""
-    by_key = {each.part.key: each for each in plan.parts}
+    by_key = {other.part.key: other for other in plan.parts}
     return [_worked(part, by_key.get(part.key), version) for part in parts]
 
 
@@ -61,7 +61,7 @@ def _worked(part: Part, plan: PartPlan | None, version: Version) -> Worked:
     loose = version.studio.habits.get(LOOSE_END, 0.0) if part.loose_end_mm is None else part.loose_end_mm
     return Worked(
         part.key, part.name, part.kind, part.count, part.seat.get("on"), part.firmness,
-        tuple(_wool(each) for each in plan.layers) if plan else (), wire_words, part.seat.get("bead_mm", 0.0),
+        tuple(_wool(layer) for layer in plan.layers) if plan else (), wire_words, part.seat.get("bead_mm", 0.0),
         bool(part.seat.get("shank_mm")), loose, size,
     )  # fmt: skip
 
@@ -79,23 +79,23 @@ def _wool(each: Any) -> Wool:
 
 def order_of(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Line]:
     """All steps in the maker's order, his words and minutes in place of the rule's; steps left out are not there."""
-    found = {step.id: step for step in steps(worked(version, parts, plan), school_of(version), fitted(version))}
+    by_id = {step.id: step for step in steps(worked(version, parts, plan), school_of(version), fitted(version))}
     kept = version.order
     own = kept.get("own", {})
-    found |= {
+    by_id |= {
         key: Step(key, "make", each["title"], each["words"], minutes=each["minutes"]) for key, each in own.items()
     }
     said = kept.get("said", {})
-    ids = [key for key in _in_order(list(found), kept.get("first", [])) if key not in kept.get("off", [])]
+    ids = [key for key in _in_order(list(by_id), kept.get("first", [])) if key not in kept.get("off", [])]
     lines = []
     for number, key in enumerate(ids, 1):
-        step = found[key]
+        step = by_id[key]
         if key in said:
             step = replace(
                 step, **{name: value for name, value in said[key].items() if name in ("title", "words", "minutes")}
             )
         low, high = minutes_range(step.minutes)
-        cautions = [CAUTIONS[each] for each in step.cautions]
+        cautions = [CAUTIONS[caution] for caution in step.cautions]
         lines.append(Line(step, number, low, high, cautions, key in said, key in own))
     return lines
 

@@ -42,15 +42,15 @@ def shown(request: Request, figure: Figure, picked: str = "", faults: dict | Non
     version, parts, palette, plan = _found(figure)
     lines = order_of(version, parts, plan)
     open_, all_ = questions(version, parts, plan)
-    line = next((each for each in lines if each.step.id == picked), None)
+    line = next((other for other in lines if other.step.id == picked), None)
     asking = request.GET.get("ask", "")
     asking = asking if asking in all_ else (open_[0] if open_ and not line else "")
     context = {
         "figure": figure, "version": version, "lines": lines, "picked": picked, "line": line, "faults": faults or {},
         "left_out": left_out(version, parts, plan), "first_caution": FIRST,
-        "minutes": sum(each.step.minutes for each in lines),
-        "hands": minutes_range(sum(each.step.minutes for each in lines)),
-        "waits": sum(each.step.wait_hours for each in lines),
+        "minutes": sum(other.step.minutes for other in lines),
+        "hands": minutes_range(sum(other.step.minutes for other in lines)),
+        "waits": sum(other.step.wait_hours for other in lines),
         "side": pictures(version, parts, palette)["side"],
         "colours": {slot.name: palette.colour(slot.pk) for slot in version.slots.all()},
         "asking": asking, "question": QUESTIONS.get(asking), "way": chosen_way(version, asking) if asking else "",

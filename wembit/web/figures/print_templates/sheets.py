@@ -53,9 +53,9 @@ def template(part: Part, scale: float, studio: Studio) -> Template:
 
 
 def _size_words(part: Part, scale: float, studio: Studio) -> str:
-    found = {name: value * (1 if name == "wire_mm" else scale) for name, value in sizes(part.shape).items()}
+    sizes_mm = {name: value * (1 if name == "wire_mm" else scale) for name, value in sizes(part.shape).items()}
     unit = numbers.length(0, studio)[1]
-    across = " × ".join(numbers.length(value, studio)[0] for value in found.values())
+    across = " × ".join(numbers.length(value, studio)[0] for value in sizes_mm.values())
     return f"{across} {unit}, felted"
 
 

@@ -33,10 +33,10 @@ def _sheets(request: Request, figure: Figure) -> Any:
 @require_GET
 def templates(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
-    found, parts, chosen, paper = _sheets(request, figure)
+    pages, parts, chosen, paper = _sheets(request, figure)
     can = [part for part in parts if part.shape["kind"] != "none"]
     context = {
-        "figure": figure, "sheets": found, "parts": [(p, not chosen or p.key in chosen) for p in can], "paper": paper,
+        "figure": figure, "sheets": pages, "parts": [(p, not chosen or p.key in chosen) for p in can], "paper": paper,
         "papers": [(name, name) for name in PAPERS], "asked": request.GET.urlencode(),
     }  # fmt: skip
     return render(request, "figures/print_templates/templates.html", context)
@@ -46,10 +46,10 @@ def templates(request: Request, figure_id: UUID) -> HttpResponse:
 def sheet(request: Request, figure_id: UUID, number: Any) -> HttpResponse:
     """One sheet as an SVG file of its true size."""
     figure = queries.figure_of(request.studio, figure_id)
-    found = _sheets(request, figure)[0]
-    if not 1 <= number <= len(found):
+    pages = _sheets(request, figure)[0]
+    if not 1 <= number <= len(pages):
         raise Http404
-    context = {"sheet": found[number - 1], "figure": figure, "file": True}
+    context = {"sheet": pages[number - 1], "figure": figure, "file": True}
     response = render(request, "figures/print_templates/sheet.svg", context, content_type="image/svg+xml")
     response["Content-Disposition"] = f'attachment; filename="{sheets.file_name(figure)}-{number}.svg"'
     return response
@@ -59,7 +59,7 @@ def sheet(request: Request, figure_id: UUID, number: Any) -> HttpResponse:
 def pdf(request: Request, figure_id: UUID) -> HttpResponse:
     """All sheets as one PDF, at their true size."""
     figure = queries.figure_of(request.studio, figure_id)
-    found = _sheets(request, figure)[0]
-    response = HttpResponse(sheets.pdf(found, figure.name), content_type="application/pdf")
+    pages = _sheets(request, figure)[0]
+    response = HttpResponse(sheets.pdf(pages, figure.name), content_type="application/pdf")
     response["Content-Disposition"] = f'attachment; filename="{sheets.file_name(figure)}.pdf"'
     return response

@@ -120,7 +120,7 @@ def _wanted(
         case "shelf":
             there = {str(item.pk): float(free.get(item.pk) or 0) for item in palette.items.values()}
         case "wool":
-            item = next((each for each in palette.items.values() if str(each.pk) == given.get("item")), None)
+            item = next((other for other in palette.items.values() if str(other.pk) == given.get("item")), None)
             if item is None:
                 raise forms.ValidationError("Choose a wool of the figure.")
             grams = weight_field(request.member, least=0.01).clean(given.get("grams", ""))
@@ -165,9 +165,9 @@ def _within(scale: float) -> float:
 def _rows(plan: FigurePlan, then: FigurePlan, free: dict) -> list[WoolChange]:
     def by_item(found: FigurePlan) -> dict:
         grams: dict = {}
-        for each in sums(found):
-            if each.item:
-                grams[each.item] = grams.get(each.item, 0.0) + each.grams.p50
+        for need in sums(found):
+            if need.item:
+                grams[need.item] = grams.get(need.item, 0.0) + need.grams.p50
         return grams
 
     now, after = by_item(plan), by_item(then)

@@ -137,7 +137,7 @@ def armature_mm3(part: Part) -> float:
 
 def edge_of(layer: Layer, layers: Sequence[Layer]) -> float:
     """Where a border of the layer runs; see `details.border_line`."""
-    covers = [(each.slot_id, each.rule.get("share", 1.0)) for each in layers if each.role == "cover"]
+    covers = [(other.slot_id, other.rule.get("share", 1.0)) for other in layers if other.role == "cover"]
     return border_line(covers, layer.over_id)
 
 
@@ -167,30 +167,30 @@ def plan_figure(version: Version, parts: Sequence[Part], palette: Palette) -> Fi
     """What the figure takes, part by part. `parts` come with their layers prefetched."""
     try:
         request = request_of(version, parts, palette)
-        found = core.estimate(request)
+        estimated = core.estimate(request)
     except BadInput as fault:
         return FigurePlan([PartPlan(part, 0.0, []) for part in parts], core.Range(0, 0, 0), fault)
     plans = []
-    for part, row, grams in zip(parts, request["parts"], found.parts, strict=True):
+    for part, row, grams in zip(parts, request["parts"], estimated.parts, strict=True):
         covered = any(layer.role in ("cover", "coat") for layer in part.layers.all())
         layers = [
             LayerPlan(layer, palette.items.get(layer.slot_id), each, not (layer.role in UNSEEN and covered))
             for layer, each in zip(part.layers.all(), grams.layers, strict=True)
         ]
         plans.append(PartPlan(part, grams.volume_mm3, layers, row["allowance"]))
-    return FigurePlan(plans, found.all)
+    return FigurePlan(plans, estimated.all)
 
 
 def small_things(plan: FigurePlan) -> Group | None:
     """The layers that are less than a scale can read, a piece of each, as the group that is weighed instead."""
     return group(
         (
-            each.part.name if len(each.layers) == 1 else f"{layer.layer.slot.name} of the {each.part.name}",
-            each.part.count,
-            layer.grams.middle / each.part.count,
+            part.part.name if len(part.layers) == 1 else f"{layer.layer.slot.name} of the {part.part.name}",
+            part.part.count,
+            layer.grams.middle / part.part.count,
         )
-        for each in plan.parts
-        for layer in each.layers
+        for part in plan.parts
+        for layer in part.layers
     )
 
 

@@ -73,7 +73,7 @@ class BoardForm(StudioForm):
     @property
     def faults(self) -> dict[str, str]:
         points = [row.faults for row in self.rows if not row.is_left_out()]
-        return super().faults | {name: words for each in points for name, words in each.items()}
+        return super().faults | {name: words for point in points for name, words in point.items()}
 
     def changes(self) -> dict[str, Any]:
         """The fields of the tracing that the page changes. The form must be without faults."""

@@ -73,9 +73,9 @@ class Answers:
     rest: list[Answer] = field(default_factory=list)
 
 
-def answers(studio: Studio, found: list[NeedLine], count: int | None = None, only: bool = False) -> Answers:
-    """All answers for what a project needs of one fibre. `found`: the need that shows first, and the hidden one."""
-    line = next((each for each in found if each.short), found[0])
+def answers(studio: Studio, needs: list[NeedLine], count: int | None = None, only: bool = False) -> Answers:
+    """All answers for what a project needs of one fibre. `needs`: the need that shows first, and the hidden one."""
+    line = next((row for row in needs if row.short), needs[0])
     need, shelf = line.need, wools(studio)
     if not line.left:  # all of it is taken, or another one stands in for it
         return Answers(target_of({"item": str(need.item_id)}, shelf), line, 0, 0.0)
@@ -84,7 +84,7 @@ def answers(studio: Studio, found: list[NeedLine], count: int | None = None, onl
     batch = grams * _nine_in_ten(need) + (0.0 if only else sum(place.grams for place in others))
     target = target_of({"item": str(need.item_id)}, shelf)
     rows = [*_singles(shelf, line, target, count, grams), *_blends(studio, shelf, line, target, count, batch)]
-    rows += _kept_for_what_shows(shelf, found, line)
+    rows += _kept_for_what_shows(shelf, needs, line)
     rows += _laid_under(shelf, line, target, count)
     rows.append(_bought(studio, line, count))
     rows.sort(key=lambda row: row.trouble.score)
@@ -110,10 +110,10 @@ def places_beside(studio: Studio, need: Need) -> list[OtherProject]:
     """The other projects that are short of the same wool where it is seen, or hidden, as it is here."""
     found = []
     for others in shorts_by_project(studio).values():
-        for each in others:
-            if each.item_id == need.item_id and each.seen == need.seen and each.project_id != need.project_id:
-                count, grams = _for_how_many(each, each.left - each.promised)
-                found.append(OtherProject(each, count, round(grams * _nine_in_ten(each), 2)))
+        for other in others:
+            if other.item_id == need.item_id and other.seen == need.seen and other.project_id != need.project_id:
+                count, grams = _for_how_many(other, other.left - other.promised)
+                found.append(OtherProject(other, count, round(grams * _nine_in_ten(other), 2)))
     return found
 
 
@@ -190,7 +190,7 @@ def _blends(
 
 def _kept_for_what_shows(shelf: Wools, lines: list[NeedLine], short: NeedLine) -> list[Answer]:
     """Where the same wool also lies hidden: another one there, so that this one is left for what shows."""
-    hidden = next((each for each in lines if not each.need.seen and each.left and each is not short), None)
+    hidden = next((line for line in lines if not line.need.seen and line.left and line is not short), None)
     if hidden is None or not short.need.seen:
         return []
     grams, free = float(hidden.left), free_by_item(shelf)

@@ -30,15 +30,15 @@ if TYPE_CHECKING:
 
 
 def answers_context(request: Request, project_id: UUID, item_id: UUID) -> dict:
-    found = answers(
+    offered = answers(
         request.studio,
         need_of(request.studio, project_id, item_id),
         whole_number_in(request.GET.get("count", "")),
         only=bool(request.GET.get("only")),
     )
     project = project_of(request.studio, project_id)
-    standing = [each for each in stand_ins_of(project) if each.old_id == item_id]
-    return {"found": found, "project": project, "item": found.line.need.item, "standing": standing}
+    standing = [stand_in for stand_in in stand_ins_of(project) if stand_in.old_id == item_id]
+    return {"found": offered, "project": project, "item": offered.line.need.item, "standing": standing}
 
 
 @require_GET

@@ -45,18 +45,18 @@ def lay_in(
     content = (*item.values(), amount, srgb, drawer, dye_lot)
     if repeated := EntryDraft.start(member, press, LAY_IN, content, []).repeated:
         return repeated
-    found = item_like(member, item if item["name"].strip() else {**item, "name": called(member, item, srgb)})
-    draft = EntryDraft.start(member, press, LAY_IN, content, [found.pk])
+    fibre = item_like(member, item if item["name"].strip() else {**item, "name": called(member, item, srgb)})
+    draft = EntryDraft.start(member, press, LAY_IN, content, [fibre.pk])
     lot = Lot.objects.create(
         studio=member.studio,
-        item=found,
+        item=fibre,
         drawer=drawer_called(member, drawer),
         dye_lot=dye_lot,
         weighed=amount is not None,
         photo=photo or "",
         **swatch(srgb),
     )
-    tell_looks(member.studio, [found.pk])
+    tell_looks(member.studio, [fibre.pk])
     return draft.commit([Line(lot.pk, OPENING, amount or Decimal(0))])
 
 
@@ -76,7 +76,7 @@ def item_like(member: Member, item: dict) -> Item:
         raise Refusal("Give it a name, as it stands on the label.", "name")
     apart = ("name", "linear_g_m", "breed") if item.get("own_breed_id") else ("name", "linear_g_m")
     others = {key: value for key, value in item.items() if key not in apart}
-    found = Item.objects.of(member.studio).filter(name__iexact=name, **others).first()
-    if found is None:
-        found = Item.objects.create(studio=member.studio, **{**item, "name": name})
-    return found
+    fibre = Item.objects.of(member.studio).filter(name__iexact=name, **others).first()
+    if fibre is None:
+        fibre = Item.objects.create(studio=member.studio, **{**item, "name": name})
+    return fibre

@@ -35,7 +35,7 @@ class LearnForm(StudioForm):
     def clean_own_breed(self) -> Any:
         """The breed itself; none for an empty field."""
         chosen = self.cleaned_data["own_breed"]
-        breed = next((each for each in queries.own_breeds(self.studio) if each.pk == chosen), None)
+        breed = next((other for other in queries.own_breeds(self.studio) if other.pk == chosen), None)
         if chosen and breed is None:
             raise forms.ValidationError("Choose a breed of the list.")
         return breed

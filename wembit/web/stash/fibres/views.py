@@ -38,7 +38,7 @@ def fibre_context(request: Request, item: Item) -> dict:
         "form": FORMS[item.form],
         "source": item.source,
         "cm20_g": item.linear_g_m and item.linear_g_m * LAID_CM / 100,
-        "own_breeds": [(each.pk, each.name) for each in queries.own_breeds(request.studio)],
+        "own_breeds": [(breed.pk, breed.name) for breed in queries.own_breeds(request.studio)],
         "chart": months_chart(queries.used_by_month(item, clock.today(request.studio))),
         "drawings": drawings().values(),
     }
@@ -64,11 +64,11 @@ def learn(request: Request, item_id: UUID) -> HttpResponse:
 def breeds_context(request: Request) -> dict:
     own = queries.own_breeds(request.studio)
     return {
-        "rows": [*((each.as_breed(), True) for each in own), *((each, False) for each in BREEDS.values())],
+        "rows": [*((breed.as_breed(), True) for breed in own), *((breed, False) for breed in BREEDS.values())],
         "forms": FORMS.values(),
-        "crimps": [(each, each) for each in CRIMPS],
-        "feltings": [(each, each) for each in FELTING],
-        "touches": [(each, each) for each in TOUCHES],
+        "crimps": [(crimp, crimp) for crimp in CRIMPS],
+        "feltings": [(felting, felting) for felting in FELTING],
+        "touches": [(touch, touch) for touch in TOUCHES],
         "uses": USES,
     }
 

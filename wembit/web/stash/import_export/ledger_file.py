@@ -28,9 +28,11 @@ SIGNS = {PULLED: -1, DISCARDED: -1, SOLD: -1, RETURNED: 1, RECEIVED: 1}
 
 def is_ledger(table: Table) -> bool:
     """Whether the table's heading is that of a ledger: kinds and amounts of bags, and no forms."""
-    found = heads(table, COLUMNS)
+    columns = heads(table, COLUMNS)
     return (
-        {"kind", "amount"} <= set(found) and bool({"bag", "name"} & set(found)) and not heads(table, ("form", "notion"))
+        {"kind", "amount"} <= set(columns)
+        and bool({"bag", "name"} & set(columns))
+        and not heads(table, ("form", "notion"))
     )
 
 
@@ -111,12 +113,12 @@ def _fate(
 
 def _bag(said: dict[str, str], bags: dict[str, list[Lot]]) -> Lot:
     key = said.get("bag", "").lower()
-    found = bags.get(key) if key else bags.get(_named(said.get("name", ""), said.get("dye_lot", "")))
-    if not found:
+    bag = bags.get(key) if key else bags.get(_named(said.get("name", ""), said.get("dye_lot", "")))
+    if not bag:
         raise ValueError("no bag here has that number, or that name and dye lot")
-    if len(found) > 1:
-        raise ValueError(f"{len(found)} bags have that name: give the dye lot, or the number of the bag")
-    return found[0]
+    if len(bag) > 1:
+        raise ValueError(f"{len(bag)} bags have that name: give the dye lot, or the number of the bag")
+    return bag[0]
 
 
 def _moment(studio: Studio, text: str) -> dt.datetime:

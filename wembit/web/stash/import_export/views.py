@@ -104,13 +104,13 @@ def file_context(request: Request, file: StashFile) -> dict:
     context = {"file": file, "fates": [(fate, file.counts.get(fate, 0)) for fate in FATES], "table": table}
     context["share"] = round(100 * file.done / file.total)
     if file.done == 0:
-        found = ledger_fates(request.studio, table) if is_ledger(table) else fates(request.studio, table)
-        counts = Counter(row.fate for row in found)
+        row_fates = ledger_fates(request.studio, table) if is_ledger(table) else fates(request.studio, table)
+        counts = Counter(row.fate for row in row_fates)
         context["fates"] = [(fate, counts[fate]) for fate in FATES]
-        head = [row for row in found if row.fate == REFUSED][: SHOWN // 2]
-        shown = sorted([*head, *[row for row in found if row.fate != REFUSED][:SHOWN]], key=lambda row: row.number)
+        head = [row for row in row_fates if row.fate == REFUSED][: SHOWN // 2]
+        shown = sorted([*head, *[row for row in row_fates if row.fate != REFUSED][:SHOWN]], key=lambda row: row.number)
         rows = [(row, _cells(table, row.number - 2)) for row in shown[:SHOWN]]
-        context["rows"], context["more"] = rows, len(found) - len(rows)
+        context["rows"], context["more"] = rows, len(row_fates) - len(rows)
         context["work"] = counts[NEW] + counts[NEW_LINE] + counts[CHANGED]
     return context
 
@@ -125,13 +125,13 @@ def file(request: Request, file_id: UUID) -> HttpResponse:
 def go_on(request: Request, file_id: UUID) -> HttpResponse:
     """Take in the next rows."""
     request.member.must_be(MAKER)
-    found = _file(request, file_id)
-    found = take_in_rows(request.member, found.pk, _table(found.file.path))
+    upload = _file(request, file_id)
+    upload = take_in_rows(request.member, upload.pk, _table(upload.file.path))
     if request.htmx:
-        return render(request, "stash/import_export/_file.html", file_context(request, found))
-    if found.finished_at:
-        messages.success(request, f"{found.name} is in.")
-    return redirect("stash:file", studio=request.studio.slug, file_id=found.pk)
+        return render(request, "stash/import_export/_file.html", file_context(request, upload))
+    if upload.finished_at:
+        messages.success(request, f"{upload.name} is in.")
+    return redirect("stash:file", studio=request.studio.slug, file_id=upload.pk)
 
 
 @require_GET

@@ -30,14 +30,14 @@ SHARP = ("needle", "pin", "cutter")
 
 def notions_context(request: Request, chosen: Item | None = None) -> dict:
     items = queries.notions(request.studio)
-    found = next((item for item in items if chosen and item.pk == chosen.pk), None)
+    picked = next((item for item in items if chosen and item.pk == chosen.pk), None)
     return {
         "kinds": kinds(items),
-        "chosen": found and draw_notion(found),
-        "lots": queries.bags_of(found) if found else [],
-        "sections": [(each, each) for each in SECTIONS],
+        "chosen": picked and draw_notion(picked),
+        "lots": queries.bags_of(picked) if picked else [],
+        "sections": [(section, section) for section in SECTIONS],
         "outlines": [(name, [(x * 40, y * 40) for x, y in points]) for name, points in CUTTERS.items()],
-        "sharp": found is not None and found.notion in SHARP,
+        "sharp": picked is not None and picked.notion in SHARP,
     }
 
 

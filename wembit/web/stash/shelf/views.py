@@ -122,7 +122,7 @@ def lot_context(request: Request, lot: Lot) -> dict:
         "chart": step_chart(lines),
         "breeds": queries.breed_choices(request.studio),
         "forms": FORM_CHOICES,
-        "others": [(each.pk, f"{each.dye_lot or 'no dye lot'}, {each.drawer or 'no drawer'}") for each in others],
+        "others": [(other.pk, f"{other.dye_lot or 'no dye lot'}, {other.drawer or 'no drawer'}") for other in others],
         "centimetres": _centimetres(lot),
     }
 
@@ -143,9 +143,9 @@ def lot(request: Request, lot_id: UUID) -> HttpResponse:
     return page(request, "stash/shelf/shelf.html", "stash/shelf/_lot.html", context)
 
 
-def lot_again(request: Request, found: Lot, faults: dict, **more: Any) -> HttpResponse:
+def lot_again(request: Request, stale: Lot, faults: dict, **more: Any) -> HttpResponse:
     """The lot's tray with its faults; beside the shelf when the page came without htmx."""
-    context = {**lot_context(request, queries.lot_of(request.studio, found.pk)), **more}
+    context = {**lot_context(request, queries.lot_of(request.studio, stale.pk)), **more}
     if request.htmx:
         return again(request, "stash/shelf/_lot.html", context, faults)
     return again(request, "stash/shelf/shelf.html", {**context, **shelf_context(request)}, faults)
