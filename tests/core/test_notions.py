@@ -1,5 +1,7 @@
 """What a figure takes besides wool."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -13,6 +15,7 @@ from wembit.core.craft.notions import (
     OnShelf,
     eyes,
     fittings,
+    in_unit,
     nearest,
     small_parts,
     tools,
@@ -98,11 +101,14 @@ def test_small_parts_are_told_apart():
 
 def test_one_pad_for_pale_and_one_for_dark_and_a_spare_of_each_needle():
     # dark fibres creep into a pale face; two needles a small kit, one is spare  # common practice
-    both = {tool.notion: tool for tool in tools(True, True, [92, 20], True)}
-    assert both["pad"].amount == 2
-    assert both["needle"].amount == 2
-    assert "glue" in both
-    assert {tool.notion: tool for tool in tools(False, False, [92], False)}["pad"].amount == 1
+    laid = tools(True, True, [92, 20], True)
+    assert [(tool.words, tool.amount) for tool in laid if tool.notion == "pad"] == [
+        ("pad for pale", 1),
+        ("pad for dark", 1),
+    ]
+    assert [tool.amount for tool in laid if tool.notion == "needle"] == [2, 2, 2]
+    assert "glue" in {tool.notion for tool in laid}
+    assert [tool.words for tool in tools(False, False, [92], False) if tool.notion == "pad"] == ["pad"]
 
 
 def test_a_needle_is_found_by_the_gauge_on_its_box():
@@ -119,7 +125,7 @@ def test_a_needle_is_found_by_the_gauge_on_its_box():
         (True, False, [], False,
          ["needles 36–38, one of them spare", "needles 40, one of them spare", "needles 42, one of them spare", "pad"]),
         (False, True, [PALE_L, DARK_L], True,
-         ["needles 36–38, one of them spare", "needles 40, one of them spare", "pads, one for pale, one for dark",
+         ["needles 36–38, one of them spare", "needles 40, one of them spare", "pad for pale", "pad for dark",
           "glue, and an awl", "sharp scissors"]),
         (False, False, [PALE_L - 0.1, DARK_L], False,
          ["needles 36–38, one of them spare", "needles 40, one of them spare", "pad"]),
@@ -136,4 +142,22 @@ def test_tools_are_laid_out_for_what_is_made(details, coats, paints, glued, word
         **({"glue, and an awl": "glue"} if glued else {}),
         **({"sharp scissors": "scissors"} if coats else {}),
     }
-    assert [each.amount for each in found if each.notion == "pad"] == [2 if "pads" in " ".join(words) else 1]
+    assert all(each.amount == 1 for each in found if each.notion == "pad")
+
+
+def test_lengths_of_what_is_counted_become_whole_pieces_of_the_makings_together():
+    cleaner = Needed("pipe_cleaner", "pipe cleaner", 3, 150, "mm", "legs")
+    assert [in_unit(cleaner, "pc", times) for times in (0, 1, 2, 3)] == [0, 1, 1, 2]  # 300 mm a piece, from memory
+    assert in_unit(cleaner, "mm", 3) == 450
+    assert in_unit(Needed("eyes", "eyes", 4, 2, "pc", "eye"), "pc", 3) == 6
+
+
+def test_of_two_alike_the_one_that_is_needed_already_is_taken():
+    shelf_ = [OnShelf("a", "eyes", "black", 4, 9, "pc"), OnShelf("b", "eyes", "amber", 4, 2, "pc")]
+    four = eyes([("eye", 2, 4.0)], 1)[0]
+    assert nearest(four, shelf_).id == "a"
+    assert nearest(four, shelf_, {"b"}).id == "b"
+    assert nearest(replace(four, size_mm=None), shelf_, {"b"}).id == "b"
+    assert nearest(four, [*shelf_, OnShelf("c", "eyes", "red", 4.5, 9, "pc")], {"c"}).id == "a", (
+        "nearer in size comes first"
+    )

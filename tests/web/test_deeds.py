@@ -186,7 +186,7 @@ SILENT = {  # they take back, hand over, show once, or keep a table that is only
     "undo", "again", "deed_back", "studio:hand", "studio:second_hand", "colour:picture", "colour:palette_in",
     "stash:take_back", "stash:files", "stash:file_go_on",
 }  # fmt: skip
-BY_THEMSELVES = {  # the ledger and the door of the figures write these
+BY_THEMSELVES = {"bench:take_thing", "bench:thing_back",   # the ledger and the door of the figures write these
     "bench:back", "bench:take", "stash:delivery", "stash:merge", "stash:put_back", "stash:split", "stash:stocktake",
     "stash:take", "stash:throw_away", "stash:walk_nowhere", "stash:walk_place", "stash:weigh",
     "figures:colourway", "figures:divide", "figures:drop_layer", "figures:drop_part", "figures:face", "figures:fibre",

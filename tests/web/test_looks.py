@@ -11,7 +11,7 @@ from tests.web.test_door import needed
 from tests.web.test_file_screens import taken_in
 from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.models import Part
-from wembit.web.plan.figure_needs import grams_for
+from wembit.web.plan.figure_needs import amounts_for
 from wembit.web.plan.models import Need
 from wembit.web.stash.actions.split import split
 from wembit.web.stash.actions.tell_colour import tell_colour
@@ -32,7 +32,9 @@ def planned(client, owner):
 def by_the_figure(project):
     """What the figure's page says, in the words of the plan."""
     project.refresh_from_db()
-    return {(item.name, seen): row["p50"] for (item, seen), row in grams_for(project.colourway, project.count).items()}
+    return {
+        (item.name, seen): row["p50"] for (item, seen), row in amounts_for(project.colourway, project.count).items()
+    }
 
 
 def told_at_the_bag(client, lot, **said):

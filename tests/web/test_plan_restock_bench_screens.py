@@ -334,7 +334,8 @@ def test_a_piece_goes_its_way_and_the_making_is_finished_with_a_picture(client, 
         assert post(client, f"bench/piece/{piece.pk}/mark/", state=state).status_code == 302
         assert Piece.objects.get().state == state
     assert "Choose how far" in text(post(client, f"bench/piece/{piece.pk}/mark/", state="eaten", follow=True))
-    post(client, f"bench/{making.pk}/finish/", photo=photo())
+    assert "what was not weighed" in told(post(client, f"bench/{making.pk}/finish/"))
+    post(client, f"bench/{making.pk}/finish/", photo=photo(), unweighed="nothing")
     making.refresh_from_db()
     assert making.finished_at
     assert making.photo

@@ -65,7 +65,7 @@ def test_what_a_finished_making_did_not_take_is_free_again(owner, project, moss)
     before = need_of(project)
     making = begin_making(owner, project.pk)
     take(owner, layer_of(making).pk, moss.pk, D("1"), press=make.press())
-    finish_making(owner, making.pk)
+    finish_making(owner, making.pk, press=make.press())
     after = need_of(project)
     assert after.taken == 1
     assert after.left == pytest.approx(before.p50 / 2, abs=D("0.002"))
@@ -73,9 +73,9 @@ def test_what_a_finished_making_did_not_take_is_free_again(owner, project, moss)
 
 
 def test_a_project_is_done_when_the_last_of_all_is_finished_and_not_before(owner, project):
-    finish_making(owner, begin_making(owner, project.pk).pk)
+    finish_making(owner, begin_making(owner, project.pk).pk, press=make.press(), unweighed="nothing")
     assert Project.objects.get(pk=project.pk).state == "planned"
-    finish_making(owner, begin_making(owner, project.pk).pk)
+    finish_making(owner, begin_making(owner, project.pk).pk, press=make.press(), unweighed="nothing")
     assert Project.objects.get(pk=project.pk).state == "done"
     with pytest.raises(Refusal, match="closed"):
         begin_making(owner, project.pk)
@@ -109,7 +109,7 @@ def test_taking_weighs_the_piece_and_only_from_its_own_wool_and_while_it_is_made
     assert Piece.objects.get(making=making).state == "planned"
     take(owner, layer.pk, moss.pk, D("1"), press=make.press())
     assert Piece.objects.get(making=making).state == "weighed"
-    finish_making(owner, making.pk)
+    finish_making(owner, making.pk, press=make.press())
     with pytest.raises(Refusal, match="finished"):
         take(owner, layer.pk, moss.pk, D("1"), press=make.press())
 

@@ -15,7 +15,7 @@ from tests.web.test_stash_screens import photo
 from wembit.demo.loader import wipe
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
-from wembit.web.bench.models import Making, Piece, PieceLayer
+from wembit.web.bench.models import Making, MakingThing, Piece, PieceLayer
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.actions.begin_tracing import begin_tracing
 from wembit.web.plan.models import StandIn
@@ -84,6 +84,7 @@ def one_of_everything(owner) -> dict:
     return {
         "lot_id": lot.pk, "entry_id": Entry.objects.filter(**mine).first().pk, "figure_id": figure.pk, "key": "ball",
         "project_id": project.pk, "making_id": making.pk, "layer_id": PieceLayer.objects.filter(**mine).first().pk,
+        "thing_id": MakingThing.objects.create(**mine, making=making, item=lot.item, amount=1, words="moss").pk,
         "piece_id": Piece.objects.filter(**mine).first().pk, "item_id": lot.item_id,
         "line_id": OrderLine.objects.filter(**mine).first().pk, "order_id": Order.objects.filter(**mine).first().pk,
         "supplier_id": offer.supplier_id, "member_id": owner.pk, "studio": "saltgrass", "name": "x.jpg", "lot": lot,

@@ -16,7 +16,7 @@ from wembit.core.pose.placing import PlacedPart, Seat, place, settle
 from wembit.core.shape.solids import solid
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
-from wembit.web.bench.actions.finish_making import finish_making
+from wembit.web.bench.actions.finish_making import AS_PLANNED, finish_making
 from wembit.web.bench.actions.give_back import give_back
 from wembit.web.bench.actions.mark_piece import mark_piece
 from wembit.web.bench.actions.take import take
@@ -227,7 +227,7 @@ class _Builder:
         for number in range(count):
             making = self._begin(project, begin - 2 * number, maker, share=1.0)
             with self.day(begin - 2 * number - 1, 19):
-                finish_making(maker, making.pk)
+                finish_making(maker, making.pk, press=self.press(), unweighed=AS_PLANNED)
 
     def _begin(self, project: Project, ago: int, maker: Member, share: float) -> Any:
         """Begin a making and take the wool for a share of its pieces, a little more or less than planned."""

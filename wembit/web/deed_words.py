@@ -5,7 +5,10 @@ from __future__ import annotations
 WORDS = {
     "bench:begin": "a making, begun",
     "bench:finish": "a making, finished",
+    "bench:enough": "a piece has enough",
     "bench:mark": "a piece, marked",
+    "bench:more": "a piece takes more",
+    "bench:not_begun": "a making, taken back",
     "bench:picture": "a making, photographed",
     "colour:card": "a blend, carded",
     "colour:habits": "how the studio cards",

@@ -122,4 +122,9 @@ NOTIONS = {
     "cutter": "cutter",
     "stencil": "stencil",
     "pin": "pin",
+    "loop": "hanging loop",
+    "perch": "perch",
+    "bell": "bell",
+    "bead": "bead",
 }
+MEASURED = ("wire", "thread", "loop")  # these are kept in mm, the others are counted

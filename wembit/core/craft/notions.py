@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import math
 import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from .armature import Cut, lengths
@@ -11,6 +12,7 @@ from .armature import Cut, lengths
 PIECES, MILLIMETRES = "pc", "mm"
 SMALL_PARTS = ("eyes", "brooch_back", "bell", "bead")  # what a small child or an animal can swallow
 PALE_L, DARK_L = 75.0, 35.0  # dark fibres creep into pale wool by way of the pad
+CLEANER_MM = 300.0  # a pipe cleaner as it is sold; from memory
 GAUGE_AWAY = 0.35  # a wire or an eye so much thicker or thinner, as a share, is another one
 
 
@@ -63,6 +65,14 @@ class OnShelf:
     unit: str
 
 
+def in_unit(needed: Needed, unit: str, times: int = 1) -> float:
+    """What so many figures need together, in the unit that the shelf keeps: lengths of what is counted become whole pieces."""
+    amount = needed.amount * times
+    if needed.unit == MILLIMETRES and unit == PIECES:
+        return float(math.ceil(round(amount / CLEANER_MM, 6)))
+    return amount
+
+
 def eyes(beads: Iterable[tuple[str, int, float]], scale: float) -> list[Needed]:
     """Bought eyes by (part, count, diameter in mm at scale 1): they grow with the figure."""
     return [Needed("eyes", "eyes", mm * scale, count, PIECES, part, caution="small parts") for part, count, mm in beads]
@@ -107,22 +117,24 @@ def wisps_g(kept: Iterable[Mapping], counts: Mapping[str, int]) -> float:
     )
 
 
-def nearest(needed: Needed, shelf: Iterable[OnShelf]) -> OnShelf | None:
-    """The notion of the shelf that is nearest in size, and of that the one with most of it; None where none is near."""
-    same = [each for each in shelf if each.notion == needed.notion]
+def nearest(needed: Needed, shelf: Iterable[OnShelf], kept: Container[str] = ()) -> OnShelf | None:
+    """The notion of the shelf that is nearest in size; of several one of `kept` (ids), then the one with most of it; None
+    where none is near.
+    """
+    same = [offer for offer in shelf if offer.notion == needed.notion]
     if needed.notion == "needle":  # gauges are no sizes: the mark on the box names them
         gauges = set(re.findall(r"\d\d", needed.words))
-        same = [each for each in same if gauges & set(re.findall(r"\d\d", each.name))]
+        same = [offer for offer in same if gauges & set(re.findall(r"\d\d", offer.name))]
     if needed.size_mm is None:
-        return max(same, key=lambda each: each.free, default=None)
+        return max(same, key=lambda offer: (offer.id in kept, offer.free), default=None)
 
     wanted = needed.size_mm
 
-    def away(each: OnShelf) -> float:
-        return abs((each.size_mm or wanted) - wanted) / wanted
+    def away(offer: OnShelf) -> float:
+        return abs((offer.size_mm or wanted) - wanted) / wanted
 
-    near = [each for each in same if away(each) <= GAUGE_AWAY]
-    return min(near, key=lambda each: (round(away(each), 3), -each.free), default=None)
+    near = [offer for offer in same if away(offer) <= GAUGE_AWAY]
+    return min(near, key=lambda offer: (round(away(offer), 3), offer.id not in kept, -offer.free), default=None)
 
 
 def tools(details: bool, coats: bool, paints_l: Sequence[float], glued: bool) -> list[Needed]:
@@ -134,8 +146,8 @@ def tools(details: bool, coats: bool, paints_l: Sequence[float], glued: bool) ->
     if details:
         found.append(Needed("needle", "needles 42, one of them spare", None, 2, PIECES, "details", True, "count"))
     pale, dark = any(light >= PALE_L for light in paints_l), any(light <= DARK_L for light in paints_l)
-    pads = ("pads, one for pale, one for dark", 2) if pale and dark else ("pad", 1)
-    found.append(Needed("pad", pads[0], None, pads[1], PIECES, "to work on", True))
+    for words in ("pad for pale", "pad for dark") if pale and dark else ("pad",):
+        found.append(Needed("pad", words, None, 1, PIECES, "to work on", True))
     if glued:
         found.append(Needed("glue", "glue, and an awl", None, 1, PIECES, "eyes and joins", True, "glue"))
     if coats:
@@ -145,7 +157,7 @@ def tools(details: bool, coats: bool, paints_l: Sequence[float], glued: bool) ->
 
 def small_parts(needed: Iterable[Needed]) -> list[Needed]:
     """What must not be on a figure for a small child, an animal or beside a baby."""
-    return [each for each in needed if each.notion in SMALL_PARTS]
+    return [need for need in needed if need.notion in SMALL_PARTS]
 
 
 def shanks_meet(shank_mm: float, apart_mm: float) -> bool:

@@ -34,6 +34,11 @@ class Range:
         spread = math.exp(Z90 * sigma)
         return cls(middle / spread, middle, middle * spread)
 
+    def less(self, taken: float) -> Range:
+        """What is left of it when so much was taken: the range keeps its shape, and nothing is left below nothing."""
+        share = max(0.0, 1 - taken / self.p50) if self.p50 else 0.0
+        return Range(self.p10 * share, self.p50 * share, self.p90 * share)
+
 
 @dataclass(frozen=True)
 class LayerGrams:

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from wembit.web.fields import ChosenField, IdField, amount_field, tick_field
+from wembit.web.fields import ChosenField, IdField, amount_field, tick_field, weight_field
 from wembit.web.forms import StudioForm
 
+from .actions.finish_making import UNWEIGHED
 from .models import STATES
 
 if TYPE_CHECKING:
@@ -23,6 +24,16 @@ class MoveForm(StudioForm):
     def __init__(self, request: Request, item: Item) -> None:
         super().__init__(request)
         self.fields["amount"] = amount_field(request.member, item.unit)
+
+
+class FinishForm(StudioForm):
+    """What became of the pieces that were not weighed; the figure's weight, of its wool alone."""
+
+    unweighed = ChosenField(UNWEIGHED, "Say what became of what was not weighed.")
+
+    def __init__(self, request: Request) -> None:
+        super().__init__(request)
+        self.fields["figure_g"] = weight_field(request.member, required=False)
 
 
 class MarkForm(StudioForm):

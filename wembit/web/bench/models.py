@@ -63,10 +63,36 @@ class PieceLayer(Owned):
     rule_g = models.FloatField()
     bias = models.FloatField(default=1.0)
     sigma = models.FloatField(default=0.25)
+    freed = models.DecimalField(max_digits=12, decimal_places=3, default=0)  # of what was planned, when it was enough
     position = models.PositiveSmallIntegerField(default=0)
 
     class Meta:
         ordering = ["position"]
+
+
+class MakingThing(Owned):
+    """Eyes, wire or a fitting that a making takes, in its item's unit."""
+
+    making = models.ForeignKey(Making, on_delete=models.CASCADE, related_name="things")
+    item = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="+")
+    need = models.UUIDField(null=True)
+    words = models.CharField(max_length=80)
+    what_for = models.CharField(max_length=80, blank=True)
+    amount = models.DecimalField(max_digits=12, decimal_places=3)
+    position = models.PositiveSmallIntegerField(default=0)
+
+    class Meta:
+        ordering = ["position"]
+
+    def __str__(self) -> str:
+        return self.words
+
+
+class ThingTake(Owned):
+    """Says for which thing of a making a movement of the ledger was."""
+
+    movement = models.OneToOneField(Movement, on_delete=models.PROTECT, related_name="thing_take")
+    thing = models.ForeignKey(MakingThing, on_delete=models.PROTECT, related_name="takes")
 
 
 class Take(Owned):

@@ -11,12 +11,13 @@ from django.db.models import Count, F, Prefetch, QuerySet, Sum
 from django.http import Http404
 
 from wembit.core.grams.estimate import Range
+from wembit.web.decimals import to_step
 from wembit.web.plan.models import PLANNED as PROJECT_PLANNED
 from wembit.web.plan.models import Project
 from wembit.web.stash.models import ZERO, Lot, Promise
 from wembit.web.stash.queries import with_promised
 
-from .models import Making, Piece, PieceLayer, Take
+from .models import Making, MakingThing, Piece, PieceLayer, Take, ThingTake
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -37,11 +38,39 @@ class LayerLine:
 
     @property
     def done(self) -> bool:
-        return self.taken > 0
+        return self.taken > 0 or self.layer.freed > 0
 
     @property
     def left(self) -> float:
-        return max(0.0, self.grams.p50 - float(self.taken))
+        """Grams still planned for it."""
+        return max(0.0, self.grams.p50 - float(self.taken + self.layer.freed))
+
+    @property
+    def spare(self) -> Decimal:
+        """What of the plan it has not taken and not freed; below zero where it took more."""
+        return to_step(self.grams.p50) - self.taken - self.layer.freed
+
+    @property
+    def rest(self) -> Range:
+        """The range of what is still to take."""
+        return self.grams.less(float(self.taken + self.layer.freed))
+
+
+@dataclass(frozen=True)
+class ThingLine:
+    """A thing of a making, and how much of it was taken, in its item's unit."""
+
+    thing: MakingThing
+    taken: Decimal
+
+    @property
+    def left(self) -> Decimal:
+        return max(self.thing.amount - self.taken, ZERO)
+
+    @property
+    def key(self) -> str:
+        """Its id as fields are named after it."""
+        return str(self.thing.pk)
 
 
 @dataclass(frozen=True)
@@ -66,6 +95,20 @@ class MakingLine:
 
     making: Making
     pieces: list[PieceLine]
+    things: list[ThingLine]
+
+    @property
+    def unweighed(self) -> list[LayerLine]:
+        """The layers for which nothing was taken, though the plan has something for them."""
+        return [line for piece in self.pieces for line in piece.layers if not line.done and line.spare > 0]
+
+    @property
+    def unweighed_g(self) -> Decimal:
+        return sum((line.spare for line in self.unweighed), ZERO)
+
+    @property
+    def things_left(self) -> list[ThingLine]:
+        return [line for line in self.things if line.left]
 
     @property
     def next(self) -> LayerLine | None:
@@ -113,6 +156,7 @@ def _lines(found: QuerySet[Making]) -> list[MakingLine]:
         )
     )
     taken = taken_by_layer([making.pk for making in rows])
+    things = _things([making.pk for making in rows])
     return [
         MakingLine(
             making,
@@ -120,6 +164,7 @@ def _lines(found: QuerySet[Making]) -> list[MakingLine]:
                 PieceLine(piece, [layer_line(layer, taken.get(layer.pk, ZERO)) for layer in piece.layers.all()])
                 for piece in making.pieces.all()
             ],
+            things.get(making.pk, []),
         )
         for making in rows
     ]
@@ -137,6 +182,24 @@ def taken_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
     return {row["layer"]: -row["total"] for row in rows}
 
 
+def thing_of(studio: Studio, thing_id: UUID) -> ThingLine:
+    """This studio's thing of a making, with what was taken. Raises `Http404`."""
+    thing = MakingThing.objects.of(studio).filter(pk=thing_id).first()
+    if thing is None:
+        raise Http404
+    return next(line for line in _things([thing.making_id])[thing.making_id] if line.thing.pk == thing_id)
+
+
+def _things(making_ids: list[UUID]) -> dict[UUID, list[ThingLine]]:
+    """The things of each making."""
+    takes = ThingTake.objects.filter(thing__making__in=making_ids).exclude(movement__entry__reversed_by__isnull=False)
+    taken = dict(takes.order_by().values_list("thing").annotate(total=Sum("movement__amount")))
+    lines: dict[UUID, list[ThingLine]] = {}
+    for thing in MakingThing.objects.filter(making__in=making_ids).select_related("item", "making"):
+        lines.setdefault(thing.making_id, []).append(ThingLine(thing, -taken.get(thing.pk, ZERO)))
+    return lines
+
+
 @dataclass(frozen=True)
 class Source:
     """A bag to take from: what it holds, and what of it is free for this layer."""
@@ -146,12 +209,12 @@ class Source:
     promised_here: Decimal
 
 
-def sources(layer: PieceLayer) -> list[Source]:
-    """Bags of the layer's item, first the one promised to its need, then the one with most that is free."""
-    lots = with_promised(Lot.objects.of(layer.studio).filter(item=layer.item, waste=False, on_hand__gt=0))
+def sources(wanted: PieceLayer | MakingThing) -> list[Source]:
+    """Bags of its item, first the one promised to its need, then the one with most that is free."""
+    lots = with_promised(Lot.objects.of(wanted.studio).filter(item=wanted.item_id, waste=False, on_hand__gt=0))
     mine = {}
-    if layer.need:
-        mine = dict(Promise.objects.filter(need=layer.need).values_list("lot", "amount"))
+    if wanted.need:
+        mine = dict(Promise.objects.filter(need=wanted.need).values_list("lot", "amount"))
     found = [
         Source(lot, lot.on_hand - lot.promised + mine.get(lot.pk, ZERO), mine.get(lot.pk, ZERO))
         for lot in lots.select_related("item", "drawer")

@@ -24,12 +24,15 @@ from wembit.web.uploads import cleaned
 
 from . import queries
 from .actions.begin_making import begin_making
+from .actions.enough import has_enough, takes_more
 from .actions.finish_making import finish_making
 from .actions.give_back import give_back
 from .actions.mark_piece import mark_piece
 from .actions.photograph import photograph
 from .actions.take import take
-from .forms import MarkForm, MoveForm
+from .actions.take_back_making import take_back_making
+from .actions.take_thing import give_thing_back, take_thing
+from .forms import FinishForm, MarkForm, MoveForm
 from .models import STATES
 from .piece_chart import column, piece_picture
 
@@ -69,7 +72,10 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "pieces": line.pieces,
         "colours": seen,
         "states": STATES,
-        "all_taken": line.next is None,
+        "all_taken": line.next is None and not line.things_left,
+        "things": line.things,
+        "unweighed": line.unweighed,
+        "untouched": not any(layer.taken for _, layer in every) and not any(thing.taken for thing in line.things),
         "give_caution": CAUTIONS["give"],
     }
     if chosen is None or piece is None:
@@ -145,14 +151,7 @@ def _moved(request: Request, layer_id: UUID, do: Callable[[PieceLayer, dict[str,
     _, faults = MoveForm(request, layer.item).tried(lambda given: do(layer, given))
     if faults.get("lot"):
         faults = {"amount": faults["lot"], **faults}
-    if faults:
-        line = queries.making_of(request.studio, making_id)
-        whole = "bench/_hand.html" if request.htmx else "bench/making.html"
-        return again(request, whole, making_context(request, line, layer_id), faults)
-    if request.htmx:
-        line = queries.making_of(request.studio, making_id)
-        return render(request, "bench/_hand.html", making_context(request, line))
-    return redirect(reverse("bench:making", args=[request.studio.slug, making_id]))
+    return _in_hand(request, making_id, layer_id if faults else None, faults)
 
 
 @require_POST
@@ -177,11 +176,78 @@ def picture(request: Request, making_id: UUID) -> HttpResponse:
 
 @require_POST
 def finish(request: Request, making_id: UUID) -> HttpResponse:
-    done, faults = tried(
-        lambda: finish_making(request.member, making_id, photo=cleaned(request.FILES.get("photo"), request.studio))
+    line = queries.making_of(request.studio, making_id)
+    if line.making.finished_at:
+        refused(request, {"": "It is finished already."})
+        return redirect("bench:making", studio=request.studio.slug, making_id=making_id)
+    done, faults = FinishForm(request).tried(
+        lambda given: finish_making(
+            request.member,
+            making_id,
+            press=press_of(request),
+            unweighed=given["unweighed"],
+            figure_g=given["figure_g"],
+            photo=cleaned(request.FILES.get("photo"), request.studio),
+        )
     )
+    if faults:
+        return again(request, "bench/making.html", making_context(request, line) | {"finishing": True}, faults)
+    messages.success(request, f"{done} is finished.")
+    return redirect("bench:home", studio=request.studio.slug)
+
+
+@require_POST
+def not_begun(request: Request, making_id: UUID) -> HttpResponse:
+    """A making that was begun by mistake."""
+    project, faults = tried(lambda: take_back_making(request.member, making_id))
     if faults:
         refused(request, faults)
         return redirect("bench:making", studio=request.studio.slug, making_id=making_id)
-    messages.success(request, f"{done} is finished.")
-    return redirect("bench:home", studio=request.studio.slug)
+    messages.success(request, "Taken back: nothing was begun.")
+    if project is None:
+        return redirect("bench:home", studio=request.studio.slug)
+    return redirect("plan:project", studio=request.studio.slug, project_id=project.pk)
+
+
+def _in_hand(request: Request, making_id: UUID, layer_id: UUID | None, faults: dict[str, str]) -> HttpResponse:
+    """The making again after a press within it, with what it was refused for."""
+    if not request.htmx and not faults:
+        query = f"?layer={layer_id}" if layer_id else ""
+        return redirect(reverse("bench:making", args=[request.studio.slug, making_id]) + query)
+    context = making_context(request, queries.making_of(request.studio, making_id), layer_id)
+    template = "bench/_hand.html" if request.htmx else "bench/making.html"
+    return again(request, template, context, faults) if faults else render(request, template, context)
+
+
+@require_POST
+def take_thing_for(request: Request, thing_id: UUID) -> HttpResponse:
+    return _thing(request, thing_id, take_thing)
+
+
+@require_POST
+def thing_back(request: Request, thing_id: UUID) -> HttpResponse:
+    return _thing(request, thing_id, give_thing_back)
+
+
+def _thing(request: Request, thing_id: UUID, do: Callable[..., Any]) -> HttpResponse:
+    """Take a thing, or put it back; the layer in hand stays in hand."""
+    line = queries.thing_of(request.studio, thing_id)
+    _, faults = tried(lambda: do(request.member, thing_id, press=press_of(request)))
+    faults = {f"thing_{thing_id}": words for words in faults.values()}
+    return _in_hand(request, line.thing.making_id, id_in(request.POST.get("layer", "")), faults)
+
+
+@require_POST
+def enough(request: Request, layer_id: UUID) -> HttpResponse:
+    return _planned(request, layer_id, has_enough)
+
+
+@require_POST
+def more(request: Request, layer_id: UUID) -> HttpResponse:
+    return _planned(request, layer_id, takes_more)
+
+
+def _planned(request: Request, layer_id: UUID, do: Callable[..., Any]) -> HttpResponse:
+    layer = queries.layer_of(request.studio, layer_id)
+    _, faults = tried(lambda: do(request.member, layer_id))
+    return _in_hand(request, layer.piece.making_id, layer_id, faults)

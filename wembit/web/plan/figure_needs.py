@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Container
 from decimal import Decimal
+from uuid import UUID
 
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
@@ -12,8 +14,9 @@ from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figu
 from wembit.web.stash.models import ZERO, Item
 
 from .models import RANGE, Project
+from .notion_items import things_for
 
-Grams = dict[tuple[Item, bool], dict[str, Decimal]]  # by item and whether it is seen, the three values of RANGE
+Amounts = dict[tuple[Item, bool], dict[str, Decimal]]  # by item and whether it is seen, the three values of RANGE
 
 
 def plan_of(colourway: Colourway) -> FigurePlan:
@@ -22,19 +25,24 @@ def plan_of(colourway: Colourway) -> FigurePlan:
     return plan_figure(version, parts_of(version), Palette.of(colourway))
 
 
-def grams_for(colourway: Colourway, count: int) -> Grams:
-    """What `count` figures in that colourway take, to a thousandth of a gram; slots without a fibre are left out.
+def amounts_for(colourway: Colourway, count: int, kept: Container[UUID] = ()) -> Amounts:
+    """What `count` figures in that colourway take, to a thousandth of the unit: of wool the range, of eyes, wire and what is
+    fitted as much as it is; slots without a fibre are left out. `kept`: the items that are needed so far.
 
     Raises `Refusal` for a figure that cannot be computed.
     """
     plan = plan_of(colourway)
     if plan.fault:
         raise Refusal(f"{colourway.version.figure.name} cannot be computed: {plan.fault.what}.", "colourway")
-    return {
+    amounts = {
         (line.item, line.seen): {name: to_step(getattr(line.grams, name)) for name in RANGE}
         for line in sums(plan, count)
         if line.item and line.grams.p50 > 0
     }
+    for thing in things_for(colourway.version, parts_of(colourway.version), kept):
+        before = amounts.get((thing.item, True), dict.fromkeys(RANGE, ZERO))
+        amounts[thing.item, True] = {name: before[name] + thing.amount(count) for name in RANGE}
+    return amounts
 
 
 def bare_slots(colourway: Colourway) -> list[str]:
@@ -53,11 +61,16 @@ def newer_colourway(project: Project) -> Colourway | None:
     return next((way for way in ways if way.name == project.colourway.name), ways[0] if ways else None)
 
 
-def grams_with(project: Project, newer: Colourway) -> Grams:
+def amounts_with(project: Project, newer: Colourway) -> Amounts:
     """What the project takes when the makings that are not begun are made in the newer colourway. Raises `Refusal`."""
-    begun = project.makings.count()
-    found = grams_for(newer, project.count - begun) if begun < project.count else {}
-    for key, values in (grams_for(project.colourway, begun) if begun else {}).items():
-        now = found.get(key, dict.fromkeys(RANGE, ZERO))
-        found[key] = {name: now[name] + values[name] for name in RANGE}
-    return found
+    begun, kept = project.makings.count(), needed_items(project)
+    amounts = amounts_for(newer, project.count - begun, kept) if begun < project.count else {}
+    for key, values in (amounts_for(project.colourway, begun, kept) if begun else {}).items():
+        now = amounts.get(key, dict.fromkeys(RANGE, ZERO))
+        amounts[key] = {name: now[name] + values[name] for name in RANGE}
+    return amounts
+
+
+def needed_items(project: Project) -> set[UUID]:
+    """The items that the project needs so far."""
+    return set(project.needs.values_list("item", flat=True))

@@ -46,10 +46,10 @@ def projects(studio: Studio) -> list[Project]:
 
 def projects_named(studio: Studio, words: str) -> list[Project]:
     """Open projects whose names hold all of the words."""
-    found = Project.objects.of(studio).filter(state=PLANNED)
+    named = Project.objects.of(studio).filter(state=PLANNED)
     for word in words.split():
-        found = found.filter(name__icontains=word)
-    return list(found)
+        named = named.filter(name__icontains=word)
+    return list(named)
 
 
 def project_of(studio: Studio, project_id: UUID) -> Project:
@@ -145,10 +145,10 @@ def stand_ins_of(project: Project) -> list[StandIn]:
 
 def need_of(studio: Studio, project_id: UUID, item_id: UUID) -> list[NeedLine]:
     """What a project needs of one fibre, where it is seen first. Raises `Http404` where it needs none."""
-    found = lines(studio, open_needs(studio, project=project_id, item=item_id))
-    if not found:
+    needs = lines(studio, open_needs(studio, project=project_id, item=item_id))
+    if not needs:
         raise Http404
-    return sorted(found, key=lambda line: not line.need.seen)
+    return sorted(needs, key=lambda line: not line.need.seen)
 
 
 def covers_of(project: Project, item_id: UUID) -> list[Cover]:

@@ -14,5 +14,6 @@ urlpatterns = [
     path("<uuid:project_id>/drop/", views.drop, name="drop"),
     path("<uuid:project_id>/finish/", views.finish, name="finish"),
     path("<uuid:project_id>/newest-version/", views.newest, name="newest"),
+    path("<uuid:project_id>/list/", views.everything, name="list"),
     path("<uuid:project_id>/pull-list/", views.pull_list, name="pull_list"),
 ]

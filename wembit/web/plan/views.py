@@ -11,9 +11,11 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.web import clock
-from wembit.web.figures.queries import colourways, ways_with
+from wembit.web.figures.materials_list.materials import listing
+from wembit.web.figures.queries import colourways, parts_of, ways_with
+from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.responses import again, page, refused, tried
-from wembit.web.stash.models import Item
+from wembit.web.stash.models import ZERO, Item
 from wembit.web.stash.queries import colours
 
 from . import queries
@@ -27,6 +29,7 @@ from .models import PLANNED, Project
 from .plan_chart import calendar
 
 if TYPE_CHECKING:
+    from decimal import Decimal
     from uuid import UUID
 
     from django.http import HttpResponse
@@ -164,6 +167,27 @@ def pull_list(request: Request, project_id: UUID) -> HttpResponse:
     """What to lay out, bag by bag, to print."""
     project = queries.project_of(request.studio, project_id)
     return render(request, "plan/pull_list.html", project_context(request, project))
+
+
+@require_GET
+def everything(request: Request, project_id: UUID) -> HttpResponse:
+    """Everything that what is left of the project takes, held against what is promised to it and what is free."""
+    project = queries.project_of(request.studio, project_id)
+    way, begun = project.colourway, project.makings.count()
+    parts, palette = parts_of(way.version), Palette.of(way)
+    mine: dict[UUID, Decimal] = {}
+    for line in queries.needs_of(project):
+        mine[line.need.item_id] = mine.get(line.need.item_id, ZERO) + line.promised
+    count = max(project.count - begun, 1)
+    listed = listing(way.version, parts, plan_figure(way.version, parts, palette), palette, count, mine)
+    context = {
+        **listed,
+        "project": project,
+        "figure": way.version.figure,
+        "count": count,
+        "tables": [("Things", listed["things"]), ("Tools, which come back", listed["tools"])],
+    }
+    return render(request, "plan/list.html", context)
 
 
 @require_GET

@@ -133,7 +133,7 @@ class EntryDraft:
                 entry.save(force_insert=True)
         except IntegrityError:
             raise Refusal("This was pressed twice at once. Look at the shelf, then try again.") from None
-        Movement.objects.bulk_create(
+        entry.written = Movement.objects.bulk_create(
             Movement(
                 studio=self.member.studio, entry=entry, lot_id=line.lot_id, kind=line.kind,
                 amount=to_step(line.amount), need=line.need,

@@ -9,7 +9,7 @@ from django.db import models
 from django.db.models import F, Q
 from django.db.models.functions import Lower
 
-from wembit.core.craft.materials import BREEDS, FORMS, NOTIONS, Breed
+from wembit.core.craft.materials import BREEDS, FORMS, MEASURED, NOTIONS, Breed
 from wembit.web import clock
 from wembit.web.numbers import GRAMS, MILLIMETRES, PIECES
 from wembit.web.tenancy import Owned, OwnedQuerySet
@@ -25,6 +25,11 @@ KINDS = [
     OPENING, RECEIVED, PULLED, RETURNED, TRIMMED, BLENDED_OUT, BLENDED_IN, "carded out", "carded in",
     SPLIT_OUT, SPLIT_IN, MERGED_OUT, MERGED_IN, RECOUNT, DISCARDED, SOLD,
 ]  # fmt: skip
+
+
+def unit_of(notion: str) -> str:
+    """The unit in which a notion is kept: wire, thread and loops in mm, the others by the piece."""
+    return MILLIMETRES if notion in MEASURED else PIECES
 
 
 class Drawer(Owned):
@@ -224,6 +229,8 @@ class Entry(Owned):
     content = models.CharField(max_length=64)
     reverses = models.OneToOneField("self", on_delete=models.PROTECT, null=True, related_name="reversed_by")
     note = models.CharField(max_length=200, blank=True)
+
+    written: list[Movement]  # set by the ledger on the entry it has just written, in the order of its lines
 
     class Meta:
         constraints = [

@@ -16,6 +16,7 @@ from django.shortcuts import get_object_or_404
 
 from wembit.core.colour.conversions import GREY, HUES
 from wembit.core.craft.materials import BREEDS, FORMS
+from wembit.core.craft.notions import OnShelf
 from wembit.web import clock
 from wembit.web.asked import id_in
 from wembit.web.stash.models import LotQuerySet
@@ -107,9 +108,9 @@ ORDERS: dict[str, list[Any]] = {
 
 def shelf(studio: Studio, filters: ShelfFilters, by: str, start: int, most: int) -> tuple[list[Lot], int]:
     """`most` lots from `start` on in the order of `by`, as the shelf draws them, and how many there are. Two queries."""
-    found = _on_shelf(studio, filters)
-    lots = with_promised(found).select_related("item__own_breed", "drawer").order_by(*ORDERS[by])
-    return list(lots[start : start + most]), found.count()
+    filtered = _on_shelf(studio, filters)
+    lots = with_promised(filtered).select_related("item__own_breed", "drawer").order_by(*ORDERS[by])
+    return list(lots[start : start + most]), filtered.count()
 
 
 def fibre_lots(studio: Studio) -> list[Lot]:
@@ -129,7 +130,7 @@ def _on_shelf(studio: Studio, filters: ShelfFilters) -> LotQuerySet:
         lots = lots.filter(item__breed=filters.breed, item__own_breed=None)
     elif filters.breed:
         lots = lots.filter(
-            item__own_breed__in=[each.pk for each in own_breeds(studio) if str(each.pk) == filters.breed]
+            item__own_breed__in=[breed.pk for breed in own_breeds(studio) if str(breed.pk) == filters.breed]
         )
     if filters.drawer:
         lots = lots.filter(drawer__name=filters.drawer)
@@ -167,10 +168,10 @@ def items(studio: Studio) -> list[Item]:
     return with_stock(Item.objects.of(studio).order_by("kind", "name", "size_mm", "pk"))
 
 
-def with_stock(items_: Iterable[Item]) -> list[Item]:
+def with_stock(fibres: Iterable[Item]) -> list[Item]:
     """Items with `on_hand`, `promised`, `free` and `srgb` of the newest lot. Three queries."""
-    found = list(items_)
-    ids = [item.pk for item in found]
+    rows = list(fibres)
+    ids = [item.pk for item in rows]
     promised = dict(
         Promise.objects.filter(lot__item__in=ids).order_by().values_list("lot__item").annotate(total=Sum("amount"))
     )
@@ -180,12 +181,12 @@ def with_stock(items_: Iterable[Item]) -> list[Item]:
     for item_id, on_hand, srgb in lots.values_list("item", "on_hand", "srgb"):
         held[item_id] = held.get(item_id, ZERO) + on_hand
         seen[item_id] = srgb or seen.get(item_id, "")
-    for item in found:
+    for item in rows:
         item.on_hand = held.get(item.pk, ZERO)
         item.promised = promised.get(item.pk, ZERO)
         item.free = max(item.on_hand - item.promised, ZERO)
         item.srgb = seen.get(item.pk, "")
-    return found
+    return rows
 
 
 def low_items(studio: Studio) -> list[Item]:
@@ -236,8 +237,8 @@ def history(lot: Lot) -> list[LedgerLine]:
 
 def other_bags(lot: Lot) -> list[Lot]:
     """The other bags of the same item on the shelf, with their drawers."""
-    found = Lot.objects.of(lot.studio).on_shelf().filter(item=lot.item_id).exclude(pk=lot.pk)
-    return list(found.select_related("drawer"))
+    lots = Lot.objects.of(lot.studio).on_shelf().filter(item=lot.item_id).exclude(pk=lot.pk)
+    return list(lots.select_related("drawer"))
 
 
 def promises_on(lot: Lot) -> list[Promise]:
@@ -307,12 +308,12 @@ def used_by_month(item: Item, today: dt.date, months: int = 12) -> list[tuple[dt
     """What was taken of an item in each of the last months, less what was put back; each month by its first day."""
     taken = Movement.objects.filter(lot__item=item, kind__in=USED, entry__reversed_by=None, entry__reverses=None)
     rows = taken.annotate(month=TruncMonth("entry__happened_at")).values("month").annotate(total=Sum("amount"))
-    found = {row["month"].date(): -row["total"] for row in rows.order_by()}
+    by_month = {row["month"].date(): -row["total"] for row in rows.order_by()}
     firsts, first = [], today.replace(day=1)
     for _ in range(months):
         firsts.append(first)
         first = (first - dt.timedelta(days=1)).replace(day=1)
-    return [(each, max(found.get(each, ZERO), ZERO)) for each in reversed(firsts)]
+    return [(other, max(by_month.get(other, ZERO), ZERO)) for other in reversed(firsts)]
 
 
 def notions(studio: Studio) -> list[Item]:
@@ -336,6 +337,12 @@ def fibre_of(studio: Studio, item_id: UUID) -> Item:
     return get_object_or_404(Item.objects.of(studio).filter(kind=FIBRE).select_related("own_breed"), pk=item_id)
 
 
+def on_shelf(item: Item, free: Decimal) -> OnShelf:
+    """A notion as the core holds a need against it, with what of it is free."""
+    size = float(item.size_mm) if item.size_mm else None
+    return OnShelf(str(item.pk), item.notion, item.name, size, float(free), item.unit)
+
+
 def notion_of(studio: Studio, item_id: UUID) -> Item:
     """This studio's notion. Raises `Http404`."""
     return get_object_or_404(Item.objects.of(studio).filter(kind=NOTION), pk=item_id)
@@ -348,7 +355,7 @@ def own_breeds(studio: Studio) -> list[OwnBreed]:
 
 def breed_choices(studio: Studio) -> list[tuple[str, str]]:
     """The breeds to choose from: the studio's own, then those of the table."""
-    own = [(str(each.pk), each.name) for each in own_breeds(studio)]
+    own = [(str(other.pk), other.name) for other in own_breeds(studio)]
     return own + [(key, breed.name) for key, breed in BREEDS.items()]
 
 

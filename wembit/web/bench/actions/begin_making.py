@@ -8,7 +8,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web import clock
-from wembit.web.bench.models import Making, Piece, PieceLayer
+from wembit.web.bench.models import Making, MakingThing, Piece, PieceLayer
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Version
@@ -16,6 +16,7 @@ from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import LayerPlan, Palette, PartPlan, plan_figure
 from wembit.web.plan.actions.follow_figure import follow_figure
 from wembit.web.plan.models import PLANNED, Project, StandIn
+from wembit.web.plan.notion_items import things_for
 from wembit.web.plan.queries import project_of, stand_ins_of
 from wembit.web.stash.models import Item
 from wembit.web.studio.models import MAKER, Member
@@ -64,6 +65,15 @@ def begin_making(member: Member, project_id: UUID) -> Making:
             position=position,
         )
         PieceLayer.objects.bulk_create(_layers(piece, part_plan, needs, standing))
+    of_item = {item: pk for (item, seen), pk in needs.items() if seen}
+    things = things_for(version, [part_plan.part for part_plan in plan.parts], {item for item, _ in needs})
+    MakingThing.objects.bulk_create(
+        MakingThing(
+            studio=member.studio, making=making, item=thing.item, need=of_item.get(thing.item.pk), position=position,
+            words=thing.needed.words, what_for=thing.needed.what_for, amount=thing.amount_of(number),
+        )
+        for position, thing in enumerate(things)
+    )  # fmt: skip
     Version.objects.filter(pk=version.pk, frozen_at=None).update(frozen_at=clock.now())
     return making
 

@@ -2,24 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from decimal import Decimal
+from typing import TYPE_CHECKING
 
 from wembit.core.colour.conversions import lab
-from wembit.core.craft.armature import cutting_list
 from wembit.core.craft.cautions import CAUTIONS
-from wembit.core.craft.notions import Needed, OnShelf, eyes, fittings, nearest, small_parts, tools, wire, wisps_g
+from wembit.core.craft.notions import Needed, OnShelf, in_unit, nearest, small_parts, tools, wisps_g
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.order_of_work.order import school_of
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, sums
-from wembit.web.figures.to_core.wiring import wires
-from wembit.web.stash.models import NOTION
-from wembit.web.stash.queries import items
+from wembit.web.figures.to_core.things import Thing, things_of
+from wembit.web.stash.models import NOTION, ZERO
+from wembit.web.stash.queries import items, on_shelf
 
 if TYPE_CHECKING:
-    from wembit.web.stash.models import Item
-    from wembit.web.studio.models import Studio
+    from uuid import UUID
+
+OTHER_SIZE_MM = 0.05  # a size so far off is told
 
 
 @dataclass(frozen=True)
@@ -33,89 +34,80 @@ class ListRow:
     fitting_id: str = ""
 
 
-def needed_notions(version: Version, parts: Sequence[Part], palette: Palette) -> list[tuple[Needed, str]]:
-    """Everything besides wool, and the id of the fitting where it is one that can be taken off."""
-    counts = {part.key: part.count for part in parts}
-    names = {part.key: part.name for part in parts}
-    beads = [(part.name, part.count, part.seat["bead_mm"]) for part in parts if part.seat.get("bead_mm")]
-    found = [(each, "") for each in [*eyes(beads, version.scale), *wire(cutting_list(wires(parts, version.scale)))]]
-    for kept in version.fittings:
-        lines = fittings([kept], counts, version.scale)
-        found += [(each, kept["id"] if n == 0 else "") for n, each in enumerate(lines)]
+def needed_notions(version: Version, parts: Sequence[Part], palette: Palette) -> list[Thing]:
+    """Everything besides wool, tools too."""
+    things = things_of(version, parts)
     roles = {layer.role for part in parts for layer in part.layers.all()}
-    glued = bool(beads) or school_of(version).get("attach") in ("glue", "bored")
+    glued = any(part.seat.get("bead_mm") for part in parts) or school_of(version).get("attach") in ("glue", "bored")
     lights = [lab(colour)[0] for colour in palette.colours.values()]
-    found += [(each, "") for each in tools("detail" in roles, "coat" in roles, lights, glued)]
-    return [(_named(each, names), key) for each, key in found]
+    return [*things, *(Thing(tool) for tool in tools("detail" in roles, "coat" in roles, lights, glued))]
 
 
-def _named(needed: Needed, names: dict[str, str]) -> Needed:
-    return Needed(**{**needed.__dict__, "what_for": names.get(needed.what_for, needed.what_for)})
-
-
-def rows_of(studio: Studio, needed: Sequence[tuple[Needed, str]]) -> list[ListRow]:
-    """Each need beside the house; what several of them take of one bag is counted together."""
-    shelf = [
-        OnShelf(
-            str(item.pk),
-            item.notion,
-            item.name,
-            float(item.size_mm) if item.size_mm else None,
-            float(item.free),
-            item.unit,
-        )
-        for item in items(studio)
-        if item.kind == NOTION
-    ]
-    taken: dict[str, float] = {}
+def rows_of(needed: Sequence[Thing], house: Sequence[OnShelf], count: int = 1) -> list[ListRow]:
+    """Each need of `count` figures beside what is free in the house; what several of them take of one bag is counted
+    together. Tools are needed once.
+    """
+    free = {offer.id: offer.free for offer in house}
     rows = []
-    for each, key in needed:
-        found = nearest(each, shelf) if each.notion else None
-        enough = True
-        if each.notion and found:
-            taken[found.id] = taken.get(found.id, 0.0) + each.amount
-            enough = taken[found.id] <= found.free
-        elif each.notion:
-            enough = False
-        other = bool(found and each.size_mm and found.size_mm and abs(found.size_mm - each.size_mm) > 0.05)
-        rows.append(ListRow(each, found, enough, other, key))
+    for thing in needed:
+        need = thing.needed
+        rest = [replace(offer, free=free[offer.id]) for offer in house]
+        match = nearest(need, rest, _told_alike(need, rest)) if need.notion else None
+        enough = not need.notion
+        if match:
+            amount = in_unit(need, match.unit, 1 if need.back else count)
+            enough = amount <= match.free
+            free[match.id] -= amount
+            match = replace(match, free=next(offer.free for offer in house if offer.id == match.id))
+        other = bool(match and need.size_mm and match.size_mm and abs(match.size_mm - need.size_mm) > OTHER_SIZE_MM)
+        shown = need if need.back else replace(need, amount=need.amount * count)
+        rows.append(ListRow(shown, match, enough, other, thing.fitting_id))
     return rows
 
 
-def _on_shelf(item: Item) -> OnShelf:
-    size = float(item.size_mm) if item.size_mm else None
-    return OnShelf(str(item.pk), item.notion, item.name, size, float(item.free), item.unit)
+def _told_alike(need: Needed, offers: Sequence[OnShelf]) -> set[str]:
+    """Pads that are named after what they are for."""
+    lights = [word for word in ("pale", "dark") if word in need.words]
+    return {offer.id for offer in offers if need.notion == "pad" and any(word in offer.name for word in lights)}
 
 
-def listing(version: Version, parts: Sequence[Part], plan: FigurePlan, palette: Palette) -> dict:
-    """What the page of the list shows."""
+def listing(
+    version: Version,
+    parts: Sequence[Part],
+    plan: FigurePlan,
+    palette: Palette,
+    count: int = 1,
+    mine: Mapping[UUID, Decimal] | None = None,
+) -> dict:
+    """What the page of the list shows for `count` figures; `mine`: by item, what of it is promised to them already."""
     studio, figure = version.studio, version.figure
     needed = needed_notions(version, parts, palette)
-    rows = rows_of(studio, needed)
-    free = {item.pk: item.free for item in items(studio)}
+    stock = items(studio)
+    free = {item.pk: item.free + (mine or {}).get(item.pk, ZERO) for item in stock}
+    rows = rows_of(needed, [on_shelf(item, free[item.pk]) for item in stock if item.kind == NOTION], count)
     wools = [
         (
-            each,
-            free.get(each.item.pk) if each.item else None,
-            bool(each.item and float(free[each.item.pk]) >= each.grams.p50),
+            need,
+            free.get(need.item.pk) if need.item else None,
+            bool(need.item and float(free[need.item.pk]) >= need.grams.p50),
         )
-        for each in sums(plan)
+        for need in sums(plan, count)
     ]
     whom = figure.origin.get("whom", "")
-    risky = small_parts([each for each, _ in needed]) if whom else []
+    risky = small_parts([row.needed for row in rows]) if whom else []
     return {
         "wools": wools,
         "things": [row for row in rows if not row.needed.back],
         "tools": [row for row in rows if row.needed.back],
-        "wisps_g": wisps_g(version.fittings, {part.key: part.count for part in parts}),
+        "wisps_g": count * wisps_g(version.fittings, {part.key: part.count for part in parts}),
         "risky": risky,
-        "cautions": _cautions(needed, risky, whom),
-        "missing": [row for row in rows if not row.enough] + [each for each, _, enough in wools if not enough],
+        "cautions": _cautions([row.needed for row in rows], risky, whom),
+        "missing": [row for row in rows if not row.enough] + [need for need, _, enough in wools if not enough],
     }
 
 
-def _cautions(needed: Any, risky: list[Needed], whom: str) -> list[str]:
-    keys = list(dict.fromkeys(each.caution for each, _ in needed if each.caution in ("glue", "clay", "hang")))
+def _cautions(needed: Sequence[Needed], risky: list[Needed], whom: str) -> list[str]:
+    keys = list(dict.fromkeys(need.caution for need in needed if need.caution in ("glue", "clay", "hang")))
     if risky:
         keys.insert(0, "small parts")
     if whom == "prop":

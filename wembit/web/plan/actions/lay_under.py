@@ -26,7 +26,7 @@ def lay_under(member: Member, project_id: UUID, old_id: UUID, new_id: UUID, *, c
     """
 
     def thinner(need: Need, new: Item) -> Moved:
-        if any(each.old_id == need.item_id and each.under for each in stand_ins_of(need.project)):
+        if any(stand_in.old_id == need.item_id and stand_in.under for stand_in in stand_ins_of(need.project)):
             raise Refusal("A layer lies under it already. Take that back first.", "new")
         seen = colours(member.studio, [need.item_id, new.pk])
         if not (seen.get(need.item_id) and seen.get(new.pk)):

@@ -2,24 +2,28 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from uuid import UUID
 
+from django.db import transaction
+from django.db.models import ProtectedError
+
 from wembit.web.decimals import decimal, to_step
-from wembit.web.plan.figure_needs import Grams
+from wembit.web.plan.figure_needs import Amounts
 from wembit.web.plan.models import RANGE, Need, Project, StandIn
 from wembit.web.plan.queries import covers_of, stand_ins_of
-from wembit.web.stash.models import ZERO, Movement
+from wembit.web.stash.models import NOTION, ZERO, Item, Movement
 
 
-def write_needs(project: Project, grams: Grams) -> set[UUID]:
-    """Bring the project's needs to these grams, keeping those that stay; stand-ins are laid over them again.
+def write_needs(project: Project, amounts: Amounts) -> set[UUID]:
+    """Bring the project's needs to these amounts, keeping those that stay; stand-ins are laid over them again.
 
     Returns the ids of all items that a need was or is of. Within the caller's transaction.
     """
     needs = {(need.item, need.seen): need for need in project.needs.select_related("item")}
     items = {item.pk for item, _ in needs}
-    gone = {key: dict.fromkeys(RANGE, ZERO) for key in needs if key not in grams}
-    for (item, seen), values in {**grams, **gone}.items():
+    gone = {key: dict.fromkeys(RANGE, ZERO) for key in needs if key not in amounts}
+    for (item, seen), values in {**amounts, **gone}.items():
         need = needs.get((item, seen)) or Need(studio=project.studio, project=project, item=item, seen=seen)
         for name in RANGE:
             setattr(need, name, values[name])
@@ -29,7 +33,15 @@ def write_needs(project: Project, grams: Grams) -> set[UUID]:
         move_over(project, made)
     empty = project.needs.filter(p50=ZERO)
     empty.exclude(pk__in=Movement.objects.filter(need__in=empty.values("pk")).values("need")).delete()
-    return items | {item.pk for item, _ in grams} | {made.new_id for made in stand_ins_of(project)}
+    forget_wanted(items)
+    return items | {item.pk for item, _ in amounts} | {made.new_id for made in stand_ins_of(project)}
+
+
+def forget_wanted(items: set[UUID]) -> None:
+    """Notions that were only written down because they were needed, and are no longer, go."""
+    for item in Item.objects.filter(pk__in=items, kind=NOTION, lots=None, needs=None, offers=None):
+        with suppress(ProtectedError), transaction.atomic():
+            item.delete()
 
 
 def move_over(project: Project, made: StandIn) -> None:

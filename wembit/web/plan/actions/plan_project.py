@@ -13,7 +13,7 @@ from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Colourway
 from wembit.web.figures.queries import parts_of
-from wembit.web.plan.figure_needs import bare_slots, grams_for
+from wembit.web.plan.figure_needs import amounts_for, bare_slots
 from wembit.web.plan.models import Project
 from wembit.web.studio.models import MAKER, Member
 
@@ -56,5 +56,5 @@ def plan_project(
     bare = bare_slots(colourway)
     if bare:
         raise Refusal(f"Choose a fibre first for: {', '.join(bare)}.", "colourway")
-    reserve(studio, write_needs(project, grams_for(colourway, count)))
+    reserve(studio, write_needs(project, amounts_for(colourway, count)))
     return project

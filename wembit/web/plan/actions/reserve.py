@@ -49,7 +49,10 @@ def _promised(needs: Sequence[Need], lots: Sequence[Lot], old: dict) -> dict:
     free = [FreeLot(lot.pk, lot.item_id, float(lot.on_hand), lot.dye_lot) for lot in lots]
     demands = [Demand(need.pk, need.project.due, need.item_id, float(need.left), need.seen) for need in needs]
     held = {(need, lot): float(amount) for (lot, need), amount in old.items()}
-    return {(each.lot, each.demand): to_step(each.grams) for each in reallocate(free, demands, held).reservations}
+    return {
+        (reservation.lot, reservation.demand): to_step(reservation.grams)
+        for reservation in reallocate(free, demands, held).reservations
+    }
 
 
 def _write(studio: Studio, needs: Sequence[Need], before: dict, promised: dict) -> None:

@@ -80,10 +80,10 @@ def moved_over(
     left = makings_left(need)
     if not 1 <= count <= left:
         raise Refusal(f"Choose for how many it stands in: 1 to {left}.", "count")
-    found = how(need, new)
+    way = how(need, new)
     made = StandIn.objects.create(
         studio=member.studio, project=project, old=need.item, new=new, seen=seen, count=count,
-        moved=min(need.left, to_step(found.grams)), ratio=found.ratio, remains=found.remains, client_key=key[:64],
+        moved=min(need.left, to_step(way.grams)), ratio=way.ratio, remains=way.remains, client_key=key[:64],
     )  # fmt: skip
     shift(need, made)
     reserve(member.studio, {need.item_id, new.pk})

@@ -33,10 +33,10 @@ def take_back_stand_in(member: Member, stand_in_id: UUID) -> StandIn:
         need, ratio = needs[0], decimal(made.ratio)
         back = min(need.left, made.moved * ratio)
         share = back / need.p50 if need.p50 else Decimal(0)
-        for each in RANGE:
-            part = getattr(need, each) * share
-            setattr(need, each, getattr(need, each) - part)
-            setattr(old, each, getattr(old, each) + part / ratio)
+        for bound in RANGE:
+            part = getattr(need, bound) * share
+            setattr(need, bound, getattr(need, bound) - part)
+            setattr(old, bound, getattr(old, bound) + part / ratio)
         old.save(update_fields=RANGE)
         need.save(update_fields=RANGE)
         if not need.p50 and not need.taken:

@@ -15,7 +15,7 @@ from wembit.core.craft.materials import FORMS, NOTIONS
 from wembit.core.tables import Table, number
 from wembit.web import clock
 from wembit.web.decimals import to_cent, to_step
-from wembit.web.stash.models import FIBRE, GRAMS, MILLIMETRES, NOTION, PIECES, Lot, Movement
+from wembit.web.stash.models import FIBRE, GRAMS, NOTION, Lot, Movement, unit_of
 from wembit.web.stash.queries import UNKNOWN, breed_choices, breed_fields
 
 if TYPE_CHECKING:
@@ -54,7 +54,6 @@ OTHER_NAMES = {
     "grams": "amount", "weight": "amount", "quantity": "amount", "srgb": "colour", "color": "colour", "colour_name": "name",
     "lot": "dye_lot", "dyelot": "dye_lot", "place": "drawer", "size": "size_mm", "id": "bag", "fibre": "breed",
 }  # fmt: skip
-MEASURED = {"wire": MILLIMETRES, "thread": MILLIMETRES}
 COLOUR = re.compile("#?[0-9a-fA-F]{6}")
 NEW, CHANGED, SAME, BEFORE, REFUSED = "new bag", "said anew", "as it is", "came in before", "refused"
 NEW_LINE = "new line"  # of the ledger
@@ -121,11 +120,11 @@ def heads(table: Table, columns: Sequence[str]) -> dict[str, int]:
 
 def columns_of(table: Table) -> dict[str, int]:
     """Where each column of a stash stands. Raises `NoStash`."""
-    found = heads(table, COLUMNS)
-    if "form" not in found and "notion" not in found:
+    columns = heads(table, COLUMNS)
+    if "form" not in columns and "notion" not in columns:
         wanted = ", ".join(COLUMNS)
         raise NoStash(f"No column says what form the wool has. The first row names the columns, of these: {wanted}.")
-    return found
+    return columns
 
 
 def fates(studio: Studio, table: Table, start: int = 0, most: int | None = None) -> list[TableRow]:
@@ -198,7 +197,7 @@ def _read(said: dict[str, str], breeds: dict[str, str]) -> dict:
         found["unit"] = GRAMS
     else:
         found["notion"] = _one_of("notion", said.get("notion", ""), NOTIONS)
-        found["unit"] = MEASURED.get(found["notion"], PIECES)
+        found["unit"] = unit_of(found["notion"])
         size = number(said.get("size_mm", ""))
         if size is not None and not 0 < size <= 1000:
             raise ValueError("size_mm runs up to 1000")

@@ -9,13 +9,11 @@ from wembit.web.fields import ChosenField, TextField, amount_field, length_field
 from wembit.web.forms import RowForm, StudioForm
 from wembit.web.stash import queries
 from wembit.web.stash.actions.receive import Parcel
-from wembit.web.stash.models import FIBRE, GRAMS, MILLIMETRES, NOTION, PIECES
+from wembit.web.stash.models import FIBRE, GRAMS, NOTION, unit_of
 from wembit.web.stash.shelf.forms import FORM_CHOICES, ColourField
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
-
-NOTION_UNITS = {"wire": MILLIMETRES, "thread": MILLIMETRES}
 
 
 class BagForm(StudioForm):
@@ -33,7 +31,7 @@ class BagForm(StudioForm):
     def __init__(self, request: Request) -> None:
         super().__init__(request)
         self.is_fibre = (self.data.get("kind") or FIBRE) == FIBRE
-        self.unit = GRAMS if self.is_fibre else NOTION_UNITS.get(self.data.get("notion", ""), PIECES)
+        self.unit = GRAMS if self.is_fibre else unit_of(self.data.get("notion", ""))
         self.fields["breed"] = ChosenField(queries.breed_choices(request.studio), "Choose a breed of the list.")
         self.fields["amount"] = amount_field(request.member, self.unit, required=False)
         self.fields["size"] = length_field(request.studio, required=False, most=1000)

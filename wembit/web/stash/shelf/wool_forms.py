@@ -113,6 +113,14 @@ def _shapes() -> dict[str, tuple[BaseGeometry, str]]:
         ]
     )
     ring = Point(50, 50).buffer(46).difference(Point(50, 50).buffer(26))
+    noose = (
+        Point(50, 30).buffer(22).difference(Point(50, 30).buffer(15)).union(LineString([(50, 50), (50, 98)]).buffer(4))
+    )
+    twig = (
+        LineString([(6, 66), (36, 56), (66, 62), (95, 50)]).buffer(6).union(LineString([(60, 60), (74, 34)]).buffer(4))
+    )
+    rim = [(20, 84), (28, 74), (32, 40), (42, 24), (58, 24), (68, 40), (72, 74), (80, 84)]
+    bell = Polygon(rim).buffer(3).union(Point(50, 90).buffer(8))
     return {
         "tops": (coil, _spiral(5.5, 3, 45)),
         "sliver": (loose, _spiral(3.4, 4, 42, 1.2)),
@@ -136,6 +144,10 @@ def _shapes() -> dict[str, tuple[BaseGeometry, str]]:
         "cutter": (Point(50, 50).buffer(44).difference(Point(50, 50).buffer(38)), "M18 50h6M76 50h6"),
         "stencil": (box(8, 12, 92, 88).difference(Point(50, 50).buffer(24)), "M16 20h8M76 20h8"),
         "pin": (Point(50, 16).buffer(12).union(Polygon([(47, 26), (53, 26), (50, 98)])), "M46 13a5 5 0 0 1 5-4"),
+        "loop": (noose, "M50 54v40"),
+        "perch": (twig, "M12 64L34 57M44 57L64 61M72 59L88 53"),
+        "bell": (bell, "M28 74H72M46 24v-8h8v8"),
+        "bead": (Point(50, 50).buffer(40).difference(Point(50, 50).buffer(9)), "M22 50a28 28 0 0 1 18-26"),
         "pad": (box(8, 40, 92, 84).buffer(-3).buffer(3), "M8 52H92M20 62h2M40 70h2M60 62h2M78 72h2"),
     }  # fmt: skip
 

@@ -1,0 +1,231 @@
+"""Eyes, wire and fittings in the arithmetic: needed, promised, short, ordered, taken at the bench, gone when finished."""
+
+import re
+from decimal import Decimal as D
+
+import pytest
+
+from tests.web import factories as make
+from tests.web.helpers import figure_with, get, post, told, words
+from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.models import Making, MakingThing, PieceLayer
+from wembit.web.figures.actions.choose_fibre import choose_fibre
+from wembit.web.plan.models import Need, Project
+from wembit.web.plan.queries import open_needs
+from wembit.web.stash.actions.pull import pull
+from wembit.web.stash.models import Item, Movement, Promise
+
+
+@pytest.fixture
+def hare(client, owner):
+    figure = figure_with(client, "Hare", ("body", "60"), ("head", "30"), ("eye", "4"))
+    wool = make.lot(owner, "fawn", "200")
+    for slot in figure.versions.get().slots.all():
+        choose_fibre(owner, figure.pk, slot.name, wool.item_id)
+    return figure
+
+
+@pytest.fixture
+def eyes(owner):
+    return make.notion_lot(owner, "black eyes", "7")
+
+
+def planned(owner, figure, count=3) -> Project:
+    return make.project(owner, figure, count=count)
+
+
+def need(project, notion="eyes") -> Need:
+    return next(iter(open_needs(project.studio, project=project, item__notion=notion)))
+
+
+def lot_now(lot):
+    lot.refresh_from_db()
+    return lot.on_hand
+
+
+def test_a_project_needs_its_eyes_and_says_what_is_short(client, owner, hare, eyes):
+    project = planned(owner, hare, 3)
+    assert (need(project).p10, need(project).p50, need(project).p90) == (6, 6, 6), "eyes have no range"
+    assert need(project).promised == 6
+    more = planned(owner, hare, 2)
+    assert need(more).left - need(more).promised == 3
+    page = words(get(client, f"plan/{more.pk}/"))
+    assert "black eyes 3 pieces" in page
+    assert "3 pieces short" in page
+    assert "black eyes" in words(get(client, "restock/"))
+    assert "Every wool" not in page
+
+
+def test_eyes_that_nobody_has_are_planned_and_can_be_ordered(client, owner, hare):
+    project = planned(owner, hare, 2)
+    wanted = need(project)
+    assert (wanted.item.name, wanted.item.size_mm, wanted.item.unit, wanted.promised) == ("eyes", 4, "pc", 0)
+    make.offer(owner, wanted.item, "24", "1.80")
+    page = words(get(client, f"restock/item/{wanted.item_id}/"))
+    assert "4 pieces" in page
+    post(client, f"figures/{hare.pk}/part/eye/", count="2", bead="9")
+    assert need(project).item.size_mm == 9
+    assert Item.objects.filter(name="eyes", size_mm=4).exists(), "somebody sells those"
+    post(client, f"figures/{hare.pk}/part/eye/", count="2", bead="14")
+    assert not Item.objects.filter(name="eyes", size_mm=9).exists(), (
+        "what was only written down for the plan goes with it"
+    )
+
+
+def test_wire_is_needed_by_length_and_pipe_cleaners_by_the_piece(client, owner, hare):
+    cleaners = make.notion_lot(owner, "grey stems", "5", notion="pipe_cleaner")
+    Item.objects.filter(pk=cleaners.item_id).update(size_mm=None)
+    post(client, f"figures/{hare.pk}/part/body/wire/", gauge="1", bare="13")
+    project = planned(owner, hare, 3)
+    a_figure = need(project, "wire").p50 / 3
+    assert a_figure > 40
+    assert need(project, "wire").item.unit == "mm"
+    from wembit.web.figures.models import Part
+
+    Part.objects.filter(key="body").update(armature={"gauge_mm": 1.0, "kind": "pipe_cleaner"})
+    post(client, f"figures/{hare.pk}/part/eye/", count="2", bead="5")
+    assert need(project, "pipe_cleaner").p50 == 1, "three short lengths from one piece"
+    makings = [begin_making(owner, project.pk) for _ in range(3)]
+    stems = [MakingThing.objects.get(making=making, item=cleaners.item_id).amount for making in makings]
+    assert sum(stems) == 1
+    assert stems[0] == 1
+
+
+def test_the_list_of_a_project_counts_all_its_makings_and_what_is_promised_to_it(client, owner, hare, eyes):
+    project = planned(owner, hare, 3)
+    page = words(get(client, f"plan/{project.pk}/list/"))
+    row = next(r for r in re.split(r"(?=\beyes, 4 mm eye)", page) if r.startswith("eyes, 4 mm eye"))
+    assert "6 pieces" in row
+    assert "7 pieces" in row
+    assert "too few" not in row
+    planned(owner, hare, 1)
+    other = words(get(client, f"figures/{hare.pk}/list/"))
+    assert "too few" in other, "of the others' eyes none is free"
+
+
+def test_eyes_are_taken_in_one_press_put_back_and_taken_again(client, owner, hare, eyes):
+    project = planned(owner, hare, 1)
+    making = begin_making(owner, project.pk)
+    thing = MakingThing.objects.get(making=making)
+    assert "2 pieces black eyes" in words(get(client, f"bench/{making.pk}/"))
+    key = "one-press"
+    for _ in range(2):
+        assert post(client, f"bench/thing/{thing.pk}/take/", key=key).status_code == 302
+    assert lot_now(eyes) == 5
+    assert need(project).left == 0
+    assert not Promise.objects.filter(lot=eyes).exists()
+    assert "taken already" in told(post(client, f"bench/thing/{thing.pk}/take/"))
+    post(client, f"bench/thing/{thing.pk}/back/")
+    assert lot_now(eyes) == 7
+    assert need(project).left == 2
+    post(client, f"bench/thing/{thing.pk}/take/")
+    post(client, "undo/")
+    assert lot_now(eyes) == 7
+    assert "Take" in words(get(client, f"bench/{making.pk}/"))
+
+
+def test_what_is_promised_to_another_is_not_taken(client, owner, hare, eyes):
+    planned(owner, hare, 3)
+    late = planned(owner, hare, 1)
+    thing = MakingThing.objects.get(making=begin_making(owner, late.pk))
+    answer = told(post(client, f"bench/thing/{thing.pk}/take/"))
+    assert "1 piece free" in answer
+    assert "2 pieces" in answer
+    assert lot_now(eyes) == 7
+
+
+# --- finishing settles what was not weighed -------------------------------------------------------------------------
+
+
+@pytest.fixture
+def making(owner, hare, eyes) -> Making:
+    return begin_making(owner, planned(owner, hare, 1).pk)
+
+
+def layers(making):
+    return list(PieceLayer.objects.filter(piece__making=making).order_by("piece__position", "position"))
+
+
+def test_what_was_not_weighed_is_asked_once_and_booked_as_planned(client, owner, making, eyes):
+    fawn = Movement.objects.get(lot__item__name="fawn").lot
+    first, *rest = layers(making)
+    post(client, f"bench/layer/{first.pk}/take/", lot=str(fawn.pk), amount="5")
+    answer = post(client, f"bench/{making.pk}/finish/")
+    assert "what was not weighed" in told(answer)
+    page = words(answer.content.decode())
+    assert "Not weighed:" in page
+    assert "black eyes" in page
+    planned_g = sum(D(str(round(layer.rule_g * layer.bias, 3))) for layer in rest)
+    post(client, f"bench/{making.pk}/finish/", unweighed="planned")
+    making.refresh_from_db()
+    assert making.finished_at
+    assert lot_now(fawn) == 200 - 5 - planned_g
+    assert lot_now(eyes) == 5
+    assert not Promise.objects.exists()
+    for layer in rest:
+        assert -layer.takes.get().movement.amount == pytest.approx(D(str(layer.rule_g * layer.bias)), abs=D("0.0006"))
+    post(client, "undo/")
+    assert lot_now(fawn) == 195
+
+
+def test_the_figures_weight_is_shared_out_over_what_was_not_weighed(client, owner, making, eyes):
+    fawn = Movement.objects.get(lot__item__name="fawn").lot
+    first, *rest = layers(making)
+    post(client, f"bench/layer/{first.pk}/take/", lot=str(fawn.pk), amount="5")
+    assert "what the figure weighs" in told(post(client, f"bench/{making.pk}/finish/", unweighed="weighed"))
+    assert "more than that" in told(post(client, f"bench/{making.pk}/finish/", unweighed="weighed", figure_g="4"))
+    post(client, f"bench/{making.pk}/finish/", unweighed="weighed", figure_g="17.5")
+    assert lot_now(fawn) == D("182.5")
+    grams = [-layer.takes.get().movement.amount for layer in rest]
+    assert sum(grams) == D("12.5")
+    rules = [layer.rule_g for layer in rest]
+    assert grams == [pytest.approx(D(str(12.5 * rule / sum(rules))), abs=D("0.01")) for rule in rules]
+
+
+def test_nothing_was_used_frees_what_was_planned(client, making, eyes):
+    post(client, f"bench/{making.pk}/finish/", unweighed="nothing")
+    assert Movement.objects.filter(kind="pulled").count() == 0
+    assert not Promise.objects.exists()
+    assert lot_now(eyes) == 7
+
+
+def test_a_book_that_holds_too_little_says_which_bag_to_weigh(client, owner, making):
+    fawn = Movement.objects.get(lot__item__name="fawn").lot
+    pull(owner, fawn.pk, D(199), press=make.press())
+    answer = told(post(client, f"bench/{making.pk}/finish/", unweighed="planned"))
+    assert "fawn: 1 g in the book" in answer
+    making.refresh_from_db()
+    assert making.finished_at is None
+    assert lot_now(fawn) == 1
+
+
+def test_enough_frees_the_rest_of_a_layer_and_can_be_unsaid(client, owner, making):
+    fawn = Movement.objects.get(lot__item__name="fawn").lot
+    layer = layers(making)[0]
+    before = need(making.project, "").left
+    post(client, f"bench/layer/{layer.pk}/take/", lot=str(fawn.pk), amount="1")
+    planned_g = D(str(round(layer.rule_g * layer.bias, 3)))
+    assert "Enough: free them" in get(client, f"bench/{making.pk}/?layer={layer.pk}")
+    post(client, f"bench/layer/{layer.pk}/enough/")
+    assert need(making.project, "").left == pytest.approx(before - planned_g, abs=D("0.001"))
+    assert need(making.project, "").left == need(making.project, "").promised
+    assert "Nothing more is planned" in told(post(client, f"bench/layer/{layer.pk}/enough/"))
+    post(client, f"bench/layer/{layer.pk}/more/")
+    assert need(making.project, "").left == pytest.approx(before - 1, abs=D("0.001"))
+    assert "planned already" in told(post(client, f"bench/layer/{layer.pk}/more/"))
+
+
+def test_a_making_begun_by_mistake_is_taken_back(client, owner, hare, making):
+    fawn = Movement.objects.get(lot__item__name="fawn").lot
+    assert hare.versions.get().frozen_at
+    assert "Begun by mistake" in get(client, f"bench/{making.pk}/")
+    layer = layers(making)[0]
+    post(client, f"bench/layer/{layer.pk}/take/", lot=str(fawn.pk), amount="1")
+    assert "Begun by mistake" not in get(client, f"bench/{making.pk}/")
+    assert "ledger remembers" in words(post(client, f"bench/{making.pk}/not-begun/", follow=True).content.decode())
+    other = begin_making(owner, planned(owner, hare, 2).pk)
+    later = begin_making(owner, other.project_id)
+    assert "later one" in words(post(client, f"bench/{other.pk}/not-begun/", follow=True).content.decode())
+    post(client, f"bench/{later.pk}/not-begun/")
+    post(client, f"bench/{other.pk}/not-begun/")
+    assert list(Making.objects.all()) == [making]
