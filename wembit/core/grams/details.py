@@ -54,6 +54,18 @@ def ground(part: str, layers: Mapping[str, Sequence[tuple[str, object]]], hosts:
     return None
 
 
+def cover_ground(told: object, beneath: Sequence[tuple[str, object]], under: object) -> object:
+    """The slot that a cover lies on. `told`: what the maker said, which holds while it lies beneath; `beneath`: role and slot
+    of the part's layers under it, from the core out; `under`: what a part without any of its own sits on.
+    """
+    mine = [slot for role, slot in beneath if role in ("core", "padding", "cover")]
+    if told is not None and (told in mine or not mine):
+        return told
+    soft = [slot for role, slot in beneath if role == "padding"]
+    hard = [slot for role, slot in beneath if role == "core"]
+    return next(iter([*soft[-1:], *hard, *mine]), under)
+
+
 def evenly(count: int, laid: str, t: float = 0.5, angle: float = 0.0) -> tuple[tuple[float, float], ...]:
     """Where dots, stitches or seeds lie, evenly: on a RING round the axis at `t`, or on a ROW along the skin at `angle`
     degrees from the top. Pairs of a share of the axis and an angle.

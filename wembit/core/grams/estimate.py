@@ -34,6 +34,10 @@ class Range:
         spread = math.exp(Z90 * sigma)
         return cls(middle / spread, middle, middle * spread)
 
+    def at_least(self, grams: float) -> Range:
+        """The range with nothing below so many grams."""
+        return Range(max(self.p10, grams), max(self.p50, grams), max(self.p90, grams))
+
     def less(self, taken: float) -> Range:
         """What is left of it when so much was taken: the range keeps its shape, and nothing is left below nothing."""
         share = max(0.0, 1 - taken / self.p50) if self.p50 else 0.0

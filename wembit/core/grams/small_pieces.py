@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from wembit.core.craft.materials import A_PINCH_BELOW_G, SMALLEST_PIECE_G
+
+from .estimate import LayerGrams
 
 PULLED_TIMES = 2  # of what is pulled for tiny details half goes back; common practice
 
@@ -18,6 +20,12 @@ class Group:
     count: int
     grams: float
     pull_g: float
+
+
+def at_least_a_piece(layer: LayerGrams, count: int) -> LayerGrams:
+    """The layer of `count` pieces, none of them under the smallest amount that anyone lays on: then the layer takes that."""
+    least = SMALLEST_PIECE_G * count
+    return layer if not 0 < layer.middle < least else replace(layer, rule_g=least / layer.bias)
 
 
 def is_small(grams: float) -> bool:

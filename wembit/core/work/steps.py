@@ -227,8 +227,8 @@ def _of(part: Worked, by_key: Mapping[str, Worked], school: Mapping, prepared: t
                           needles_for(part.firmness, "padding", False), (wool,), _least(wool.grams * 2), "Soft to the finger?",
                           ("needle",), before))  # fmt: skip
         before = (found[-1].id,)
-    if part.on and cores:
-        found += _join(part, name, by_key, school, before, late, () if made else cores)
+    if cores and (host := _joined_to(part, by_key)):
+        found += _join(part, name, host, school, before, late, () if made else cores)
         before = (f"join:{part.key}",)
     found += _skins(part, name, school, before, by_key)
     return found
@@ -263,19 +263,26 @@ def _make(part: Worked, name: str, cores: tuple[Wool, ...], school: Mapping, bef
                 _least(minutes, part.count), compare, ("wire",) if part.wire else ("needle",), before)  # fmt: skip
 
 
+def _joined_to(part: Worked, by_key: Mapping[str, Worked]) -> Worked | None:
+    """What the part is joined to: what it sits on, or, where that has no wool, what that sits on."""
+    host, seen = by_key.get(part.on or ""), {part.key}
+    while host and not host.wools and host.key not in seen:
+        seen.add(host.key)
+        host = by_key.get(host.on or "")
+    return host if host and host.wools else None
+
+
 def _join(
-    part: Worked, name: str, by_key: Mapping[str, Worked], school: Mapping, before: tuple[str, ...], late: bool,
+    part: Worked, name: str, host: Worked, school: Mapping, before: tuple[str, ...], late: bool,
     wools: tuple[Wool, ...],
 ) -> list[Step]:  # fmt: skip
-    host = by_key.get(part.on or "")
-    where = host.name if host else "the figure"
     how = way(school, "attach", part.key)
     after = [*before]
-    if host and any(wool.role == "core" for wool in host.wools):
+    if any(wool.role == "core" for wool in host.wools):
         after.append(f"make:{host.key}")
-    if host and host.on and host.wools and not late:
+    if host.on and not late:
         after.append(f"join:{host.key}")
-    if late and host:
+    if late:
         after += [f"{kind}:{host.key}" for kind in ("cover", "coat")]
     words = []
     if part.kind in TRIED or how == "pinned":
@@ -297,7 +304,7 @@ def _join(
         "Level and alike from the front? Does it stand?" if part.kind in ("leg", "foot") else "Level? Symmetrical?"
     )
     kind = "late" if late else "join"
-    return [Step(f"join:{part.key}", kind, f"Join {name} to {where}", " ".join(words), part.key,
+    return [Step(f"join:{part.key}", kind, f"Join {name} to {host.name}", " ".join(words), part.key,
                  needles_for(part.firmness, "core", False), wools, MINUTES_A_JOIN * part.count, compare,
                  ("glue",) if glued else ("join",), tuple(after), GLUE_HOURS if glued else 0.0)]  # fmt: skip
 

@@ -10,6 +10,7 @@ from uuid import UUID
 from django.db.models import Count, F, Prefetch, QuerySet, Sum
 from django.http import Http404
 
+from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import Range
 from wembit.web.decimals import to_step
 from wembit.web.plan.models import PLANNED as PROJECT_PLANNED
@@ -172,7 +173,8 @@ def _lines(found: QuerySet[Making]) -> list[MakingLine]:
 
 def layer_line(layer: PieceLayer, taken: Decimal) -> LayerLine:
     """A layer with the range of what it takes and what was taken, in g."""
-    return LayerLine(layer, Range.of(layer.rule_g * layer.bias, layer.sigma), taken)
+    grams = Range.of(layer.rule_g * layer.bias, layer.sigma)
+    return LayerLine(layer, grams.at_least(SMALLEST_PIECE_G if grams.p50 else 0.0), taken)
 
 
 def taken_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:

@@ -156,7 +156,7 @@ def covers_of(project: Project, item_id: UUID) -> list[Cover]:
     way = project.colourway
     palette = Palette.of(way)
     return [
-        Cover(layer.grams.middle, layer.grams.cover_g_m2, palette.colour(layer.layer.over_id))
+        Cover(layer.grams.middle, layer.grams.cover_g_m2, palette.colour(layer.over))
         for layer in plan_figure(way.version, parts_of(way.version), palette).layers()
         if layer.item and layer.item.pk == item_id and layer.layer.role == "cover" and layer.grams.cover_g_m2
     ]

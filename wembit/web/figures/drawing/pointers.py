@@ -39,6 +39,7 @@ def pointers(plan: FigurePlan, palette: Palette, side: Picture, pieces: Sequence
     names = {part.part.key: part.part.name for part in plan.parts}
     for part in plan.parts:
         found += [(part.part.key, words) for words in _own(part, palette)]
+        found += _bare(part.part, plan)
         found += _beside(part.part, paints, names, palette)
         found += _shanks(part.part, pieces)
     middles = {shape.key: shape.middle for shape in side.shapes}
@@ -96,7 +97,7 @@ def _own(plan: PartPlan, palette: Palette) -> list[str]:
 def _pale_over_dark(each: Any, palette: Palette) -> bool:
     if each.layer.role != "cover":
         return False
-    paints = (lab(palette.colour(slot)) for slot in (each.layer.slot_id, each.layer.over_id))
+    paints = (lab(palette.colour(slot)) for slot in (each.layer.slot_id, each.over))
     return grins_through(each.grams.cover_g_m2, *paints)
 
 
@@ -108,6 +109,16 @@ def _beside(part: Part, paints: dict, names: dict, palette: Palette) -> list[tup
         return []
     words = f"{part.name} and {names[on]} are of two wools that would not be told apart. Take one, or choose another."
     return [(part.key, words)]
+
+
+def _bare(part: Part, plan: FigurePlan) -> list[tuple[str, str]]:
+    """A part with a shape and no wool, though others may sit on it."""
+    mine = next(row for row in plan.parts if row.part.key == part.key)
+    if mine.layers or plan.fault or part.shape["kind"] == "none" or part.seat.get("bead_mm"):
+        return []
+    carries = [other.part.name for other in plan.parts if other.part.seat.get("on") == part.key]
+    held = f" There is nothing to join {' and '.join(carries)} to." if carries else ""
+    return [(part.key, f"{part.name}: it has no wool.{held} Give it a core, or take it off.")]
 
 
 def _shanks(part: Part, pieces: Sequence[Placed]) -> list[tuple[str, str]]:

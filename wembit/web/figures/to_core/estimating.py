@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from wembit.core.colour.show_through import hiding_power
 from wembit.core.contract.requests import SHAPE
-from wembit.core.craft.materials import BREEDS, FILLING_DENSITY, LOSS_LOOSE_ENDS, LOSS_WORKED_OUT
+from wembit.core.craft.materials import BREEDS, FILLING_DENSITY, LOSS_LOOSE_ENDS, LOSS_WORKED_OUT, SMALLEST_PIECE_G
 from wembit.core.errors import BadInput
 from wembit.core.grams import estimate as core
-from wembit.core.grams.details import area_mm2, border_line, ground
-from wembit.core.grams.small_pieces import Group, group
+from wembit.core.grams.details import area_mm2, border_line, cover_ground, ground
+from wembit.core.grams.small_pieces import Group, at_least_a_piece, group
 from wembit.core.pose.placing import Seat
 from wembit.core.pose.skin import loose_end_mm3
 from wembit.core.shape.solids import Solid, solid
@@ -39,6 +40,13 @@ class LayerPlan:
     item: Item | None
     grams: core.LayerGrams
     seen: bool
+    over: object = None  # the slot that a cover or a detail lies on
+    pieces: int = 1
+
+    @property
+    def floor_g(self) -> float:
+        """No layer with anything in it takes less."""
+        return SMALLEST_PIECE_G * self.pieces if self.grams.middle else 0.0
 
 
 @dataclass(frozen=True)
@@ -99,16 +107,33 @@ class Palette:
 
 def request_of(version: Version, parts: Sequence[Part], palette: Palette) -> dict:
     """The core's request for a version in a colourway; fibres are named by item, or by slot without one."""
-    layers = {part.key: [(layer.role, layer.slot_id) for layer in part.layers.all()] for part in parts}
-    hosts = {part.key: part.seat.get("on") for part in parts}
+    grounds = grounds_of(parts)
     seen, habit = visible(parts), version.studio.habits.get(LOOSE_END, 0.0)
     return {
         "scale": version.scale,
-        "parts": [_part(part, palette, ground(part.key, layers, hosts), seen, habit) for part in parts],
+        "parts": [_part(part, palette, grounds[part.key], seen, habit) for part in parts],
     }
 
 
-def _part(part: Part, palette: Palette, under: object, seen: dict[str, float], habit: float) -> dict:
+@dataclass(frozen=True)
+class Ground:
+    """The slots that are seen of a part, and of what it sits on, before anything is laid on; None where there is no wool."""
+
+    own: object
+    host: object
+
+
+def grounds_of(parts: Sequence[Part]) -> dict[str, Ground]:
+    """What lies under the details and the covers of each part, by key."""
+    layers = {part.key: [(layer.role, layer.slot_id) for layer in part.layers.all()] for part in parts}
+    hosts = {part.key: part.seat.get("on") for part in parts}
+    return {
+        part.key: Ground(ground(part.key, layers, hosts), ground(hosts[part.key] or "", layers, hosts))
+        for part in parts
+    }
+
+
+def _part(part: Part, palette: Palette, under: Ground, seen: dict[str, float], habit: float) -> dict:
     layers = list(part.layers.all())
     shape, seat = solid(SHAPE(part.shape, "shape")), Seat.of(part.seat)
     end = loose_end_mm3(shape, seat, habit if part.loose_end_mm is None else part.loose_end_mm)
@@ -120,7 +145,10 @@ def _part(part: Part, palette: Palette, under: object, seen: dict[str, float], h
         "visible": seen.get(part.key, 1.0) if part.visible is None else part.visible,
         "loose_end_mm3": end,
         "armature_mm3": armature_mm3(part),
-        "layers": [_layer(layer, palette, under, shape, seat, edge_of(layer, layers)) for layer in layers],
+        "layers": [
+            _layer(layer, palette, lies_on(layer, layers[:n], under), shape, seat, edge_of(layer, layers))
+            for n, layer in enumerate(layers)
+        ],
     }
     if part.allowance is not None:
         row["allowance"] = part.allowance
@@ -130,9 +158,12 @@ def _part(part: Part, palette: Palette, under: object, seen: dict[str, float], h
 
 
 def armature_mm3(part: Part) -> float:
-    """The room that wire takes in one piece, unscaled; of a wound part the shape itself knows."""
-    wire = None if part.shape["kind"] == "wrap" else wire_of(part)
-    return wire.room_mm3 if wire else 0.0
+    """The room that wire takes in one piece, unscaled; of a wound part what there is besides the wire that its shape knows."""
+    wire = wire_of(part)
+    if wire is None:
+        return 0.0
+    known = math.pi / 4 * wire.gauge_mm**2 * wire.length_mm if part.shape["kind"] == "wrap" else 0.0
+    return max(0.0, wire.room_mm3 - known)
 
 
 def edge_of(layer: Layer, layers: Sequence[Layer]) -> float:
@@ -141,7 +172,14 @@ def edge_of(layer: Layer, layers: Sequence[Layer]) -> float:
     return border_line(covers, layer.over_id)
 
 
-def _layer(layer: Layer, palette: Palette, under: object, shape: Solid, seat: Seat, edge: float) -> dict:
+def lies_on(layer: Layer, beneath: Sequence[Layer], under: Ground) -> object:
+    """The slot that a layer lies on: a cover on what is beneath it, a detail on what is seen of the part."""
+    if layer.role == "cover":
+        return cover_ground(layer.over_id, [(other.role, other.slot_id) for other in beneath], under.host)
+    return layer.over_id or under.own
+
+
+def _layer(layer: Layer, palette: Palette, over: object, shape: Solid, seat: Seat, edge: float) -> dict:
     item = palette.items.get(layer.slot_id)
     row: dict[str, Any] = {"role": layer.role, "fibre": str(item.pk if item else layer.slot_id)}
     if layer.role == "detail":
@@ -152,7 +190,6 @@ def _layer(layer: Layer, palette: Palette, under: object, shape: Solid, seat: Se
         row["density_g_cm3"] = FILLING_DENSITY
     if layer.role in ("cover", "detail"):
         breed = item.source if item and item.breed else BREEDS["merino"]
-        over = layer.over_id or (under if layer.role == "detail" else None)
         srgb = palette.colour(layer.slot_id)
         row |= {
             "micron_um": breed.micron_um,
@@ -171,14 +208,23 @@ def plan_figure(version: Version, parts: Sequence[Part], palette: Palette) -> Fi
     except BadInput as fault:
         return FigurePlan([PartPlan(part, 0.0, []) for part in parts], core.Range(0, 0, 0), fault)
     plans = []
+    grounds = grounds_of(parts)
     for part, row, grams in zip(parts, request["parts"], estimated.parts, strict=True):
         covered = any(layer.role in ("cover", "coat") for layer in part.layers.all())
+        stored = list(part.layers.all())
         layers = [
-            LayerPlan(layer, palette.items.get(layer.slot_id), each, not (layer.role in UNSEEN and covered))
-            for layer, each in zip(part.layers.all(), grams.layers, strict=True)
+            LayerPlan(
+                layer,
+                palette.items.get(layer.slot_id),
+                at_least_a_piece(found, part.count),
+                not (layer.role in UNSEEN and covered),
+                lies_on(layer, stored[:n], grounds[part.key]),
+                part.count,
+            )
+            for n, (layer, found) in enumerate(zip(stored, grams.layers, strict=True))
         ]
         plans.append(PartPlan(part, grams.volume_mm3, layers, row["allowance"]))
-    return FigurePlan(plans, estimated.all)
+    return FigurePlan(plans, core.total([layer.grams for plan in plans for layer in plan.layers]))
 
 
 def small_things(plan: FigurePlan) -> Group | None:
@@ -207,6 +253,7 @@ def sums(plan: FigurePlan, count: int = 1) -> list[Sum]:
     found = []
     for key, alike in groups.items():
         grams = core.total([each.grams for each in alike])
+        grams = grams.at_least(sum(each.floor_g for each in alike))
         times = core.Range(grams.p10 * count, grams.p50 * count, grams.p90 * count)
         found.append(Sum(alike[0].item, alike[0].layer.slot.name, alike[0].seen, times, tuple(names[key].items())))
     return sorted(found, key=lambda each: -each.grams.p50)
