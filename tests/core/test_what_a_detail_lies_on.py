@@ -38,3 +38,22 @@ def test_a_border_runs_along_the_first_cover_or_the_further_one_that_is_named(fi
     assert border_line(covers, "belly") == 1 - second, "a further one from the underside"
     assert border_line(covers, "throat") == 1 - third
     assert border_line([], "belly") == 1.0
+
+
+@pytest.mark.parametrize(
+    ("told", "beneath", "under", "lies_on"),
+    [
+        ("core", [("core", "core")], None, "core"),
+        ("core", [("core", "skin")], None, "skin"),  # the core has another colour by now
+        (None, [("core", "a"), ("core", "b")], None, "a"),
+        (None, [("core", "a"), ("padding", "soft")], None, "soft"),
+        ("a", [("core", "a"), ("padding", "soft")], None, "a"),
+        ("belly", [("core", "a"), ("cover", "belly")], None, "belly"),
+        (None, [("core", "a"), ("cover", "belly")], None, "a"),  # covers lie beside each other
+        (None, [("detail", "dots")], "body", "body"),
+        ("sea", [], "body", "sea"),
+        (None, [], None, None),
+    ],
+)
+def test_a_cover_lies_on_what_is_beneath_it_now(told, beneath, under, lies_on):
+    assert cover_ground(told, beneath, under) == lies_on

@@ -105,7 +105,7 @@ def test_the_earlier_project_gets_the_bag_and_the_later_one_is_short(client, own
     late = make.project(owner, figure, count=1, days=40, name="Later")
     early = make.project(owner, figure, count=1, days=10, name="Sooner")
     assert set(Promise.objects.values_list("whose", flat=True)) >= {"Sooner"}
-    assert "Every wool it needs is promised" in get(client, f"plan/{early.pk}/")
+    assert "All that it needs is promised" in get(client, f"plan/{early.pk}/")
     assert "Short:" in get(client, f"plan/{late.pk}/")
 
 
@@ -142,11 +142,12 @@ def listed(client, moss, **packs):
 def test_list_order_arrival_and_the_shortage_is_gone(client, owner, studio, short, moss):
     assert listed(client, moss, p10="1").status_code == 302
     assert "10 g on the list" in words(get(client, "restock/"))
-    assert "nothing to order" in get(client, "plan/")
+    assert "a list to send" in get(client, "plan/")
     order = Order.objects.get()
     assert post(client, f"restock/order/{order.pk}/send/").status_code == 302
     order.refresh_from_db()
     assert order.expected_on == clock.today(studio) + dt.timedelta(11)
+    assert "nothing to order" in get(client, "plan/")
     assert tide_lines(studio)[0].outlook.runs_out is None, "what is on the way holds it"
     given = {"amount_0": "10", "dye_lot_0": "M-77", "drawer_0": "B1"}
     assert post(client, f"restock/order/{order.pk}/arrival/", **given).status_code == 302
@@ -154,7 +155,7 @@ def test_list_order_arrival_and_the_shortage_is_gone(client, owner, studio, shor
     assert order.state == ARRIVED
     assert Lot.objects.get(dye_lot="M-77").on_hand == 10
     assert tide_lines(studio)[0].outlook.runs_out is None
-    assert "Every wool it needs is promised" in get(client, f"plan/{short.pk}/")
+    assert "All that it needs is promised" in get(client, f"plan/{short.pk}/")
     assert post(client, f"restock/order/{order.pk}/arrival/", **given).status_code == 422
 
 

@@ -53,7 +53,7 @@ def test_a_project_needs_its_eyes_and_says_what_is_short(client, owner, hare, ey
     assert "black eyes 3 pieces" in page
     assert "3 pieces short" in page
     assert "black eyes" in words(get(client, "restock/"))
-    assert "Every wool" not in page
+    assert "All that it needs" not in page
 
 
 def test_eyes_that_nobody_has_are_planned_and_can_be_ordered(client, owner, hare):

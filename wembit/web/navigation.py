@@ -10,7 +10,7 @@ from django.urls import reverse
 from wembit.web.bench.queries import makings_in_hand
 from wembit.web.figures.queries import figure_count
 from wembit.web.plan.queries import plan_line
-from wembit.web.restock.queries import order_line
+from wembit.web.restock.queries import to_order
 from wembit.web.stash.queries import shelf_line
 
 from . import clock, numbers
@@ -88,5 +88,12 @@ def _stash(studio: Studio) -> str:
 
 
 def _restock(studio: Studio) -> str:
-    count, by = order_line(studio)
-    return f"order {count} by {spoken(by, clock.today(studio))}" if count and by else "nothing to order"
+    wanted = to_order(studio)
+    said = []
+    if wanted.by:
+        said.append(f"order {wanted.count} by {spoken(wanted.by, clock.today(studio))}")
+    if wanted.lists:
+        said.append("a list to send" if wanted.lists == 1 else f"{wanted.lists} lists to send")
+    if wanted.unsold and not said:
+        said.append(f"nobody sells {wanted.unsold} yet")
+    return ", ".join(said) or "nothing to order"

@@ -25,7 +25,7 @@ class FreeLot:
     fibre: object
     grams: float
     dye_lot: str = ""
-    opened: bool = False
+    opened: bool = False  # something was taken from it
 
 
 @dataclass(frozen=True)
@@ -112,9 +112,7 @@ def _filled_up(
     for (demand, lot), grams in kept.items():
         taken[lot] = taken.get(lot, 0.0) + grams
         given[demand] = given.get(demand, 0.0) + grams
-    free = [
-        replace(lot, grams=lot.grams - taken.get(lot.id, 0.0), opened=lot.opened or lot.id in taken) for lot in lots
-    ]
+    free = [replace(lot, grams=lot.grams - taken.get(lot.id, 0.0)) for lot in lots]
     open_ = [replace(demand, grams=demand.grams - given.get(demand.id, 0.0)) for demand in demands]
     allocated = allocate(free, open_)
     sums = dict(kept)

@@ -7,6 +7,7 @@ from decimal import Decimal
 from django.db import models
 from django.db.models import F, Q
 
+from wembit.core.grams.estimate import Range
 from wembit.web.figures.models import Colourway
 from wembit.web.stash.models import Item
 from wembit.web.tenancy import Owned
@@ -49,9 +50,10 @@ class Need(Owned):
     p50 = models.DecimalField(max_digits=12, decimal_places=3)
     p90 = models.DecimalField(max_digits=12, decimal_places=3)
 
-    taken: Decimal  # these three are set by queries.open_needs
+    taken: Decimal  # these four are set by queries.open_needs
     left: Decimal
     promised: Decimal
+    rest: Range  # of what is left
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["project", "item", "seen"], name="one_need_a_fibre")]

@@ -13,13 +13,15 @@ from django.db.models import Sum
 from django.http import Http404
 
 from wembit.core.colour.thin_layer import Cover
+from wembit.core.grams.estimate import Range
 from wembit.core.stock.allocation import LEAST_G
-from wembit.web.decimals import decimal
+from wembit.web.decimals import decimal, to_step
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
-from wembit.web.stash.models import ZERO, Movement, Promise
-from wembit.web.stash.queries import colours
+from wembit.web.stash.models import ZERO, Lot, Movement, Promise
+from wembit.web.stash.queries import colours, promised_of, unweighed_lots
 
+from .coming import Coming, coming
 from .models import PLANNED, Need, Project, StandIn
 
 if TYPE_CHECKING:
@@ -75,6 +77,7 @@ def open_needs(studio: Studio, **filters: object) -> list[Need]:
         need.taken = -taken.get(need.pk, ZERO)
         need.promised = promised.get(need.pk, ZERO)
         need.left = max(need.p50 - need.taken, ZERO)
+        need.rest = Range(float(need.p10), float(need.p50), float(need.p90)).less(float(need.taken))
     return needs
 
 
@@ -89,8 +92,16 @@ def _sums(model: type[Movement] | type[Promise], need_ids: list[UUID]) -> dict[U
 
 
 @dataclass(frozen=True)
+class Pull:
+    """What a promise lays out of one bag, and up to how much of it may be wanted: the bag has so much that is free."""
+
+    promise: Promise
+    up_to: Decimal
+
+
+@dataclass(frozen=True)
 class NeedLine:
-    """One need as a maker reads it. `short` is what no bag can give."""
+    """One need as a maker reads it. `short` is what no bag can give; bags that nobody weighed may hold it, and parcels."""
 
     need: Need
     srgb: str
@@ -98,6 +109,19 @@ class NeedLine:
     promised: Decimal
     short: Decimal
     promises: list[Promise]
+    unweighed: list[Lot]
+    coming: Coming
+
+    @property
+    def pulls(self) -> list[Pull]:
+        """The promises, and how the room above the middle is found in their bags, one after the other."""
+        beyond = max(to_step(self.need.rest.p90) - self.left, ZERO)
+        pulls = []
+        for promise in self.promises:
+            more = min(beyond, max(promise.lot.on_hand - promise.lot.promised, ZERO))
+            beyond -= more
+            pulls.append(Pull(promise, promise.amount + more))
+        return pulls
 
     @property
     def all_taken(self) -> bool:
@@ -112,16 +136,21 @@ def needs_of(project: Project) -> list[NeedLine]:
 def lines(studio: Studio, needs: Iterable[Need]) -> list[NeedLine]:
     """Needs as a maker reads them, with the bags promised to them."""
     needs = list(needs)
+    items = {need.item_id for need in needs}
+    kept = list(Promise.objects.filter(need__in=[need.pk for need in needs]).select_related("lot__item", "lot__drawer"))
+    in_all = promised_of({promise.lot_id for promise in kept})
     promises: dict[UUID, list[Promise]] = {}
-    for promise in Promise.objects.filter(need__in=[need.pk for need in needs]).select_related(
-        "lot__item", "lot__drawer"
-    ):
+    for promise in kept:
+        promise.lot.promised = in_all[promise.lot_id]
         promises.setdefault(promise.need, []).append(promise)
-    seen = colours(studio, {need.item_id for need in needs})
+    seen, comes, unweighed = colours(studio, items), coming(studio, items), unweighed_lots(studio, items)
     return [
-        NeedLine(need, seen.get(need.item_id, ""), need.left, need.promised, _short(need), promises.get(need.pk, []))
+        NeedLine(
+            need, seen.get(need.item_id, ""), need.left, need.promised, _short(need), promises.get(need.pk, []),
+            unweighed.get(need.item_id, []), comes.get(need.item_id, Coming()),
+        )
         for need in needs
-    ]
+    ]  # fmt: skip
 
 
 def _short(need: Need) -> Decimal:

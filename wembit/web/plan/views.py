@@ -63,6 +63,7 @@ def project_context(request: Request, project: Project) -> dict:
         "short": [line for line in needs if line.short],
         "stand_ins": queries.stand_ins_of(project),
         "begun": begun,
+        "finished": project.makings.filter(finished_at__isnull=False).count(),
         "to_begin": project.count - begun,
         "figure": project.colourway.version.figure,
         "newer": newer_colourway(project) if project.state == PLANNED and begun < project.count else None,

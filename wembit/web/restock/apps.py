@@ -1,6 +1,16 @@
-"""The app restock."""
+"""The app restock: it tells the plan what is on its way."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import TYPE_CHECKING
+from uuid import UUID
 
 from django.apps import AppConfig
+
+if TYPE_CHECKING:
+    from wembit.web.plan.coming import Coming
+    from wembit.web.studio.models import Studio
 
 
 class RestockConfig(AppConfig):
@@ -8,3 +18,16 @@ class RestockConfig(AppConfig):
 
     name = "wembit.web.restock"
     label = "restock"
+
+    def ready(self) -> None:
+        from wembit.web.plan.coming import tellers
+
+        if told_coming not in tellers:
+            tellers.append(told_coming)
+
+
+def told_coming(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, Coming]:
+    """What is on the way and on the lists, for the plan."""
+    from .queries import coming_by_item
+
+    return coming_by_item(studio, item_ids)

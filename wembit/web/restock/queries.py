@@ -14,6 +14,7 @@ from django.http import Http404
 
 from wembit.core.stock.forecast import Dated, Outlook, balances, forecast
 from wembit.web import clock
+from wembit.web.plan.coming import Coming
 from wembit.web.plan.models import Need
 from wembit.web.plan.queries import needs_now, open_needs
 from wembit.web.stash.models import ZERO, Item, Lot
@@ -44,6 +45,11 @@ class TideLine:
     def to_order(self) -> bool:
         """Runs out, and what is on the list does not hold it."""
         return self.outlook.runs_out is not None and float(self.on_list) + 0.005 < self.outlook.order_g
+
+    @property
+    def order_by(self) -> dt.date | None:
+        """The last day to order it; None where nothing is short or nobody is known to sell it."""
+        return self.outlook.order_by if self.supplier else None
 
     @property
     def packs(self) -> list[tuple[Offer, int]]:
@@ -132,6 +138,19 @@ def open_lines(
     return moving, listed
 
 
+def coming_by_item(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, Coming]:
+    """What is on the way and what stands on a list, of those items of which something does."""
+    moving, listed = open_lines(studio, item_ids)
+    return {
+        item_id: Coming(
+            sum((line.amount for line in moving.get(item_id, [])), ZERO),
+            min((line.order.expected_on for line in moving.get(item_id, []) if line.order.expected_on), default=None),
+            sum((line.amount for line in listed.get(item_id, [])), ZERO),
+        )
+        for item_id in {*moving, *listed}
+    }
+
+
 @dataclass(frozen=True)
 class OrderPage:
     """An order with its lines."""
@@ -177,11 +196,24 @@ def suppliers(studio: Studio) -> list[Supplier]:
     return list(Supplier.objects.of(studio).prefetch_related("offers__item"))
 
 
-def order_line(studio: Studio) -> tuple[int, dt.date | None]:
-    """How many items are to be ordered, and by when the first."""
+@dataclass(frozen=True)
+class ToOrder:
+    """How many items are to be ordered and by when the first, how many of what is short nobody sells, and how many lists
+    wait to be sent.
+    """
+
+    count: int
+    by: dt.date | None
+    unsold: int
+    lists: int
+
+
+def to_order(studio: Studio) -> ToOrder:
+    """What the strip of places says of orders."""
     urgent = [tide for tide in tides_now(studio) if tide.to_order]
-    days = [tide.outlook.order_by for tide in urgent if tide.outlook.order_by]
-    return len(urgent), min(days, default=None)
+    days = [tide.order_by for tide in urgent if tide.order_by]
+    lists_ = Order.objects.of(studio).filter(state=DRAFT).count()
+    return ToOrder(len(days), min(days, default=None), len(urgent) - len(days), lists_)
 
 
 def newest_drawer(item: Item) -> str:

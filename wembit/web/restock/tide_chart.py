@@ -65,6 +65,6 @@ def _tide(line: TideLine, x: Any, last: dt.date) -> Tide:
     water = edge + f"V{zero}H0Z"
     look = line.outlook
     return Tide(
-        line, water, edge, zero, x(look.order_by) if look.order_by else None, x(look.runs_out) if look.runs_out else None,
+        line, water, edge, zero, x(line.order_by) if line.order_by else None, x(look.runs_out) if look.runs_out else None,
         HEIGHT + 10,
     )  # fmt: skip

@@ -14,7 +14,7 @@ from wembit.web import clock
 from wembit.web.idempotency import press_of
 from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import Item
-from wembit.web.stash.queries import item_chosen, items
+from wembit.web.stash.queries import item_chosen, items, unweighed_lots
 
 from . import queries
 from .actions.keep_offer import keep_offer
@@ -69,7 +69,8 @@ def shortage_context(request: Request, item: Item, entered: PacksForm | None = N
         packs = [(offer, entered.text_of(offer.pk)) for offer in tide.offers]
     else:
         packs = [(offer, str(wanted.get(offer.pk, ""))) for offer in tide.offers]
-    return {"tide": tide, "packs": packs}
+    unweighed = unweighed_lots(request.studio, [item.pk]).get(item.pk, []) if tide.outlook.runs_out else []
+    return {"tide": tide, "packs": packs, "unweighed": unweighed}
 
 
 @require_POST

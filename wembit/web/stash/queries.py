@@ -337,6 +337,28 @@ def fibre_of(studio: Studio, item_id: UUID) -> Item:
     return get_object_or_404(Item.objects.of(studio).filter(kind=FIBRE).select_related("own_breed"), pk=item_id)
 
 
+def promised_of(lot_ids: Iterable[UUID]) -> dict[UUID, Decimal]:
+    """What of each lot is promised to anyone."""
+    rows = Promise.objects.filter(lot__in=list(lot_ids)).order_by().values_list("lot").annotate(total=Sum("amount"))
+    return dict(rows)
+
+
+def unweighed_lots(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[Lot]]:
+    """The bags of these items that nobody has weighed, by item: what is in them is not known."""
+    lots: dict[UUID, list[Lot]] = {}
+    for lot in (
+        Lot.objects.of(studio).filter(item__in=list(item_ids), weighed=False, waste=False).select_related("drawer")
+    ):
+        lots.setdefault(lot.item_id, []).append(lot)
+    return lots
+
+
+def opened_lots(lot_ids: Iterable[UUID]) -> set[UUID]:
+    """The bags that something was taken from."""
+    taken = Movement.objects.filter(lot__in=list(lot_ids), kind__in=(PULLED, BLENDED_OUT), entry__reversed_by=None)
+    return set(taken.filter(entry__reverses=None).values_list("lot", flat=True))
+
+
 def on_shelf(item: Item, free: Decimal) -> OnShelf:
     """A notion as the core holds a need against it, with what of it is free."""
     size = float(item.size_mm) if item.size_mm else None

@@ -10,6 +10,7 @@ from wembit.core.stock.allocation import Demand, FreeLot, reallocate
 from wembit.web.decimals import to_step
 from wembit.web.plan.queries import open_needs
 from wembit.web.stash.models import Item, Lot, Promise
+from wembit.web.stash.queries import opened_lots
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -33,20 +34,23 @@ def reserve(studio: Studio, item_ids: Iterable[UUID]) -> None:
         {need.item_id for need in needs} | {p.lot.item_id for p in promises}
     )  # of the others nothing is promised
     lots: dict[UUID, list[Lot]] = {}
+    opened: set[UUID] = set()
     for lot in Lot.objects.of(studio).filter(item__in=asked, waste=False).order_by("made_at"):
         lots.setdefault(lot.item_id, []).append(lot)
+    if any(len(here) > 1 for here in lots.values()):  # else there is nothing to choose
+        opened = opened_lots(lot.pk for here in lots.values() for lot in here)
     for item_id in asked:
         mine = [need for need in needs if need.item_id == item_id]
         here = lots.get(item_id, [])
-        promised = _promised(mine, here, old)
+        promised = _promised(mine, here, old, opened)
         before = {key: amount for key, amount in old.items() if key[0] in {lot.pk for lot in here}}
         if promised != before:
             _write(studio, mine, before, promised)
 
 
-def _promised(needs: Sequence[Need], lots: Sequence[Lot], old: dict) -> dict:
+def _promised(needs: Sequence[Need], lots: Sequence[Lot], old: dict, opened: set[UUID]) -> dict:
     """What each need is promised of each lot, by lot and need."""
-    free = [FreeLot(lot.pk, lot.item_id, float(lot.on_hand), lot.dye_lot) for lot in lots]
+    free = [FreeLot(lot.pk, lot.item_id, float(lot.on_hand), lot.dye_lot, lot.pk in opened) for lot in lots]
     demands = [Demand(need.pk, need.project.due, need.item_id, float(need.left), need.seen) for need in needs]
     held = {(need, lot): float(amount) for (lot, need), amount in old.items()}
     return {

@@ -20,11 +20,13 @@ from wembit.web.plan.queries import NeedLine, covers_of, shorts_by_project
 from wembit.web.restock.queries import TideLine, tide_of
 
 if TYPE_CHECKING:
+    from wembit.web.stash.models import Lot
     from wembit.web.studio.models import Studio
 
 SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
 LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
 STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
+WEIGH, WAIT, SEND = "weigh", "wait", "send"  # a bag that nobody weighed, a parcel on its way, a list not sent yet
 UNDER = ("core", "batt", "fleece", "tops", "sliver", "scrap")  # what a hidden core can be of
 
 
@@ -57,6 +59,7 @@ class Answer:
     tide: TideLine | None = None
     days_late: int = 0
     saves_g: float = 0.0
+    lot: Lot | None = None
 
 
 @dataclass(frozen=True)
@@ -86,7 +89,9 @@ def answers(studio: Studio, needs: list[NeedLine], count: int | None = None, onl
     rows = [*_singles(shelf, line, target, count, grams), *_blends(studio, shelf, line, target, count, batch)]
     rows += _kept_for_what_shows(shelf, needs, line)
     rows += _laid_under(shelf, line, target, count)
-    rows.append(_bought(studio, line, count))
+    if not _held_by(line):
+        rows.append(_bought(studio, line, count))
+    rows += _at_hand(line, count)
     rows.sort(key=lambda row: row.trouble.score)
     first: list[Answer] = []
     for row in rows:  # one of a kind among the first
@@ -247,6 +252,26 @@ def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int)
                 )
             )
     return sorted(rows, key=lambda row: (-row.saves_g, row.trouble.score))[:1]
+
+
+def _held_by(line: NeedLine) -> bool:
+    """Whether what is on the way and on the lists is enough."""
+    return line.coming.on_the_way + line.coming.on_list >= line.short
+
+
+def _at_hand(line: NeedLine, count: int) -> list[Answer]:
+    """What is there already, or nearly: bags that nobody weighed, a parcel on its way, a list that waits to be sent."""
+    grams, comes, start = float(line.short), line.coming, line.need.project.start
+    rows = [Answer(WEIGH, Trouble(), line, count, grams, "", lot=lot) for lot in line.unweighed]
+    if comes.on_the_way and comes.on:
+        late = max(0, (comes.on - start).days)
+        missing = max(0.0, 1 - float(comes.on_the_way / line.short)) if line.short else 0.0
+        trouble = Trouble(days_late=late, left_short=missing)
+        words = "in time" if not late else f"{late} day{'s' if late > 1 else ''} late"
+        rows.append(Answer(WAIT, trouble, line, count, grams, words))
+    if comes.on_list:
+        rows.append(Answer(SEND, Trouble(days=1), line, count, grams, ""))
+    return rows
 
 
 def _bought(studio: Studio, line: NeedLine, count: int) -> Answer:
