@@ -22,6 +22,7 @@ from wembit.core.craft.notions import (
     wire,
     wisps_g,
 )
+from wembit.core.grams.scaling import scaled_fitting
 
 
 def shelf(*sizes, notion="eyes", free=10.0):
@@ -30,8 +31,8 @@ def shelf(*sizes, notion="eyes", free=10.0):
 
 # eyes of 3 or 4 mm are common, 2 to 12 exist  # common practice
 @given(st.floats(0.3, 3))
-def test_eyes_grow_with_the_figure_and_go_to_the_nearest_size(scale):
-    needed = eyes([("eye", 2, 4.0)], scale)[0]
+def test_eyes_go_to_the_nearest_size(scale):
+    needed = eyes([("eye", 2, 4.0 * scale)])[0]
     assert needed.amount == 2
     assert needed.size_mm == pytest.approx(4 * scale)
     found = nearest(needed, shelf(2, 3, 4, 5, 6, 8, 10, 12))
@@ -43,13 +44,13 @@ def test_eyes_grow_with_the_figure_and_go_to_the_nearest_size(scale):
 
 
 def test_no_eye_is_near_enough():
-    assert nearest(eyes([("eye", 2, 4.0)], 1)[0], shelf(8, 12)) is None
+    assert nearest(eyes([("eye", 2, 4.0)])[0], shelf(8, 12)) is None
     assert nearest(Needed("glue", "glue", None, 1, "pc", ""), shelf(4)) is None
 
 
 def test_of_one_size_the_fuller_bag_is_taken():
     two = [*shelf(4, free=3.0), OnShelf("b", "eyes", "other", 4, 9.0, "pc")]
-    assert nearest(eyes([("eye", 2, 4.0)], 1)[0], two).id == "b"
+    assert nearest(eyes([("eye", 2, 4.0)])[0], two).id == "b"
 
 
 def test_wire_by_gauge_and_formers_come_back():
@@ -65,7 +66,7 @@ def test_wire_by_gauge_and_formers_come_back():
 
 def test_a_fitting_brings_its_wisp_and_its_thread():
     kept = [{"notion": "brooch_back", "amount": 1}, {"notion": "bell", "amount": 2, "part": "ear"}]
-    found = fittings(kept, {"ear": 2}, 3.0)
+    found = fittings(kept, {"ear": 2})
     assert [(each.notion, each.amount) for each in found] == [
         ("brooch_back", 1), ("thread", 300), ("bell", 4), ("thread", 400),
     ]  # fmt: skip
@@ -77,24 +78,25 @@ def test_a_fitting_keeps_its_words_size_and_caution():
         {"notion": "bead", "amount": 2, "part": "ear", "size_mm": 4.0, "words": "dewdrop"},
         {"notion": "loop", "amount": 50},
     ]
-    assert fittings(kept, {"ear": 3, "": 9}, 2.0) == [
+    assert fittings(kept, {"ear": 3, "": 9}) == [
         Needed("bead", "dewdrop", 4.0, 6, "pc", "ear", caution="small parts"),
         Needed("thread", "thread", None, 360, "mm", "dewdrop"),
-        Needed("loop", "hanging loop", None, 900, "mm", "", caution="hang"),
+        Needed("loop", "hanging loop", None, 450, "mm", "", caution="hang"),
         Needed("thread", "thread", None, 200, "mm", "hanging loop"),
     ]
 
 
 @given(st.floats(0.1, 5), st.integers(1, 9))
 def test_counts_follow_the_parts_and_lengths_the_scale(scale, count):
-    thread = fittings([{"notion": "thread", "amount": 40, "part": "snout"}], {"snout": count}, scale)[0]
+    long = scaled_fitting({"notion": "thread", "amount": 40, "part": "snout"}, scale)
+    thread = fittings([long], {"snout": count})[0]
     assert thread.amount == pytest.approx(40 * count * scale)
-    bead = fittings([{"notion": "bead", "amount": 2, "part": "snout"}], {"snout": count}, scale)[0]
+    bead = fittings([scaled_fitting({"notion": "bead", "amount": 2, "part": "snout"}, scale)], {"snout": count})[0]
     assert bead.amount == 2 * count
 
 
 def test_small_parts_are_told_apart():
-    found = small_parts([*eyes([("eye", 2, 4.0)], 1), Needed("thread", "thread", None, 40, "mm", "")])
+    found = small_parts([*eyes([("eye", 2, 4.0)]), Needed("thread", "thread", None, 40, "mm", "")])
     assert [each.notion for each in found] == ["eyes"]
     assert all(each.words for each in FITTINGS.values())
 
@@ -154,7 +156,7 @@ def test_lengths_of_what_is_counted_become_whole_pieces_of_the_makings_together(
 
 def test_of_two_alike_the_one_that_is_needed_already_is_taken():
     shelf_ = [OnShelf("a", "eyes", "black", 4, 9, "pc"), OnShelf("b", "eyes", "amber", 4, 2, "pc")]
-    four = eyes([("eye", 2, 4.0)], 1)[0]
+    four = eyes([("eye", 2, 4.0)])[0]
     assert nearest(four, shelf_).id == "a"
     assert nearest(four, shelf_, {"b"}).id == "b"
     assert nearest(replace(four, size_mm=None), shelf_, {"b"}).id == "b"

@@ -1,9 +1,10 @@
 """What a detail lies on when nothing is said, and along which line a border runs."""
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core.grams.details import border_line, ground
+from wembit.core.grams.details import border_line, cover_ground, ground
 
 HARE = {
     "body": [("core", "core"), ("cover", "grey"), ("cover", "belly"), ("detail", "saddle")],

@@ -231,11 +231,10 @@ def test_the_largest_figure_that_is_taken_in_is_drawn(client):
 
 def test_a_part_does_not_grow_beyond_ten_metres(client):
     figure = figure_with(client, "Pebble", ("ball", "600"))
+    assert "larger than 10 m" in text(post(client, f"figures/{figure.pk}/size/", scale="20", follow=True))
     post(client, f"figures/{figure.pk}/size/", scale="15")
-    assert newest_version(figure).scale == 15
-    answer = post(client, f"figures/{figure.pk}/part/ball/", diameter_mm="900")
-    assert "larger than 10 m" in text(answer)
-    assert answer.status_code == 422
+    assert post(client, f"figures/{figure.pk}/part/ball/", diameter_mm="13.5 m").status_code == 422
+    assert newest_version(figure).parts.get().shape["diameter_mm"] == 9000
 
 
 # --- links ----------------------------------------------------------------------------------------------------------

@@ -24,6 +24,10 @@ def plan_of(figure):
     return plan_figure(version, parts_of(version), Palette.of(colourway_of(version)))
 
 
+def diameter(figure) -> float:
+    return newest_version(figure).parts.get().shape["diameter_mm"]
+
+
 def offered(page: str) -> float:
     return float(re.search(r'name="scale" value="([\d.]+)"', page)[1])
 
@@ -46,7 +50,7 @@ def test_so_much_wool_is_used_up(client, ball):
     item = ball.lot.item
     scale = offered(size(client, ball, way="wool", grams="35", item=str(item.pk)))
     post(client, f"figures/{ball.pk}/size/", scale=f"{scale:.6f}")
-    assert newest_version(ball).scale == pytest.approx(scale)
+    assert diameter(ball) == pytest.approx(30 * scale, rel=1e-5)
     assert plan_of(ball).all.p50 == pytest.approx(35, rel=1e-3)
 
 
@@ -56,7 +60,7 @@ def test_as_big_as_the_shelf_allows_names_what_limits(client, owner, ball):
     post(client, f"figures/{ball.pk}/size/", scale=f"{offered(page):.6f}")
     assert plan_of(ball).all.p50 == pytest.approx(50, rel=1e-3)
     sure = size(client, ball, way="shelf", sure="on")
-    assert offered(sure) < offered(page)
+    assert offered(sure) < 1
     post(client, f"figures/{ball.pk}/size/", scale=f"{offered(sure):.6f}")
     assert plan_of(ball).all.p90 == pytest.approx(50, rel=1e-3)
 
@@ -84,7 +88,7 @@ def test_a_size_that_cannot_be_is_told_and_kept(client, owner, ball, given, said
         given = {**given, "item": str(ball.lot.item_id)}
     answer = client.get(f"{client.base}figures/{ball.pk}/size/", given)
     assert said in told(answer)
-    assert newest_version(ball).scale == 1
+    assert diameter(ball) == 30
 
 
 def test_no_wool_no_size(client, owner, ball):
@@ -101,4 +105,4 @@ def colour_slot(figure) -> str:
 def test_a_size_posted_wrong_changes_nothing(client, ball):
     for scale in ("", "x", "0", "1000"):
         assert post(client, f"figures/{ball.pk}/size/", scale=scale).status_code == 302
-    assert newest_version(ball).scale == 1
+    assert diameter(ball) == 30

@@ -73,9 +73,9 @@ def in_unit(needed: Needed, unit: str, times: int = 1) -> float:
     return amount
 
 
-def eyes(beads: Iterable[tuple[str, int, float]], scale: float) -> list[Needed]:
-    """Bought eyes by (part, count, diameter in mm at scale 1): they grow with the figure."""
-    return [Needed("eyes", "eyes", mm * scale, count, PIECES, part, caution="small parts") for part, count, mm in beads]
+def eyes(beads: Iterable[tuple[str, int, float]]) -> list[Needed]:
+    """Bought eyes by (part, count, diameter in mm)."""
+    return [Needed("eyes", "eyes", mm, count, PIECES, part, caution="small parts") for part, count, mm in beads]
 
 
 def wire(cuts: Sequence[Cut]) -> list[Needed]:
@@ -89,13 +89,13 @@ def wire(cuts: Sequence[Cut]) -> list[Needed]:
     return found
 
 
-def fittings(kept: Iterable[Mapping], counts: Mapping[str, int], scale: float) -> list[Needed]:
-    """Fittings that the maker put on the figure: so many a piece of the part they belong to, lengths × scale."""
+def fittings(kept: Iterable[Mapping], counts: Mapping[str, int]) -> list[Needed]:
+    """Fittings that the maker put on the figure: so many a piece of the part they belong to."""
     found = []
     for each in kept:
         fitting = FITTINGS[each["notion"]]
         times = counts.get(each.get("part", ""), 1)
-        amount = each["amount"] * times * (scale if fitting.unit == MILLIMETRES else 1)
+        amount = each["amount"] * times
         size = each.get("size_mm")
         what = each.get("words") or fitting.words
         found.append(

@@ -45,9 +45,9 @@ class Column:
     span: float
 
 
-def piece_picture(part: Part, scale: float, grams: float, form: str) -> PiecePicture | None:
+def piece_picture(part: Part, grams: float, form: str) -> PiecePicture | None:
     """The piece from the side, and how large a loose roll of those grams is. None for what has no shape of its own."""
-    piece = placed_part(part, scale)
+    piece = placed_part(part)
     lying = PlacedPart(piece.name, 1, piece.shape, Seat(face="side", bends=piece.seat.bends))
     side_view = view(place([lying]), {}, "side")
     if not side_view.pieces:

@@ -94,7 +94,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "layer_word": ROLES[chosen.layer.role],
         "figure_id": version.figure_id,
         "step": f"{STEP_OF_ROLE.get(chosen.layer.role, chosen.layer.role)}:{part.key}",
-        "picture": piece_picture(part, version.scale, ask, chosen.layer.item.form),
+        "picture": piece_picture(part, ask, chosen.layer.item.form),
         "column": column(chosen),
         "fill": seen.get(chosen.layer.item_id, BARE),
         "sources": sources,

@@ -46,7 +46,6 @@ class Version(Owned):
 
     figure = models.ForeignKey(Figure, on_delete=models.CASCADE, related_name="versions")
     number = models.PositiveSmallIntegerField(default=1)
-    scale = models.FloatField(default=1.0)
     school = models.JSONField(default=dict)  # where this figure goes its own way
     notions = models.JSONField(default=list)  # fittings that the maker put on it
     faces = models.JSONField(default=list)  # seats of what sits on the face, kept under a name
@@ -57,7 +56,6 @@ class Version(Owned):
         ordering = ["-number"]
         constraints = [
             models.UniqueConstraint(fields=["figure", "number"], name="one_version_a_number"),
-            models.CheckConstraint(condition=Q(scale__gt=0), name="scale_above_zero"),
         ]
 
     def __str__(self) -> str:

@@ -32,13 +32,13 @@ class Push:
 def nudge_part(member: Member, figure_id: UUID, key: str, push: Push) -> Part:
     """Keep where the part sits after a push; sizes are those of the figure as it is drawn. Raises `Refusal`, `Http404`."""
     with editing(member, figure_id, f"{key}, pushed", field="part") as edit:
-        part, scale = edit.part(key), edit.version.scale
+        part = edit.part(key)
         try:
             pieces = placed(edit.parts)
         except BadInput as fault:
             raise refusal_of(fault, "part") from None
-        seat = nudged(pieces, key, push.view, push.right_mm / scale, push.up_mm / scale, push.mirror)
-        seat = sunk(seat, push.deeper_mm / scale, placed_part(part).shape)
+        seat = nudged(pieces, key, push.view, push.right_mm, push.up_mm, push.mirror)
+        seat = sunk(seat, push.deeper_mm, placed_part(part).shape)
         kept = {**part.seat, "t": seat.t, "sink": seat.sink_mm}
         if seat.on is None:
             kept = {**part.seat, "centre_mm": seat.centre_mm}

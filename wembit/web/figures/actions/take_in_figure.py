@@ -13,9 +13,11 @@ from wembit.core.grams.relations import order
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.following import follow, relations_of
 from wembit.web.figures.editing.layers import spots_within
+from wembit.web.figures.editing.scaling import keep_scaled
 from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import parts_of
-from wembit.web.figures.to_core.estimating import Palette, request_of
+from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, request_of
+from wembit.web.figures.to_core.scaling import scaled_parts
 from wembit.web.figures.to_core.seating import placed
 from wembit.web.stash.models import FIBRE, Item
 from wembit.web.studio.models import MAKER, Member
@@ -36,7 +38,7 @@ def take_in_figure(member: Member, content: dict) -> Figure:
     figure.story, figure.origin = content.get("story", ""), content.get("origin", {})
     figure.save()
     version = Version.objects.create(
-        studio=studio, figure=figure, scale=content.get("scale", 1.0), school=content.get("school", {}),
+        studio=studio, figure=figure, school=content.get("school", {}),
         notions=content.get("notions", []), faces=content.get("faces", []), order=content.get("order", {}),
     )  # fmt: skip
     slots: dict[str, Slot] = {}
@@ -47,6 +49,10 @@ def take_in_figure(member: Member, content: dict) -> Figure:
     for position, way in enumerate(content.get("colourways") or [{"name": "first", "fibres": {}}]):
         _colourway(version, slots, way, position)
     _checked(version)
+    times = content.get("scale", 1.0)  # what earlier files say: their sizes are before it
+    if times != 1:
+        keep_scaled(version, scaled_parts(parts_of(version), times, studio.habits.get(LOOSE_END, 0.0)), times)
+        _checked(version)
     spots_within(version, "file")
     follow(version)
     return figure
@@ -113,7 +119,7 @@ def _like(studio: Studio, fibre: dict) -> Item | None:
 def _checked(version: Version) -> None:
     parts = parts_of(version)
     try:
-        placed(parts, version.scale)
+        placed(parts)
         order({part.key: relations_of(part) for part in parts})
         estimate(request_of(version, parts, Palette({}, {})))
     except BadInput as fault:

@@ -75,7 +75,7 @@ def pictures(version: Version, parts: Sequence[Part], palette: Palette, margin: 
     """
     dresses = {part.key: _dress(part, palette) for part in parts}
     stuff = [[part.key, part.count, part.shape, part.seat, repr(dresses[part.key])] for part in parts]
-    mark = hashlib.sha256(json.dumps([version.scale, margin, stuff]).encode()).hexdigest()
+    mark = hashlib.sha256(json.dumps([margin, stuff]).encode()).hexdigest()
     kept = by_content.get_or_make(("drawing", mark), "", lambda: _lay_out(version, parts, dresses, margin))
     names = {part.key: part.name for part in parts}
     return {which: named(picture, names) for which, picture in kept.items()}
@@ -88,7 +88,7 @@ def named(picture: Picture, names: dict[str, str]) -> Picture:
 
 def _lay_out(version: Version, parts: Sequence[Part], dresses: dict[str, Dress], margin: float) -> dict[str, Picture]:
     try:
-        pieces = grounded(placed(parts, version.scale))
+        pieces = grounded(placed(parts))
         return {which: _picture(which, view(pieces, dresses, which), margin) for which in ("side", "front")}
     except BadInput as fault:
         return {which: Picture(which, [], -50, -60, 100, 70, "", fault.what) for which in ("side", "front")}
@@ -170,7 +170,7 @@ def cut_open_picture(version: Version, parts: Sequence[Part], palette: Palette, 
     insides = {other.part.key: _inside(other, palette) for other in plan.parts}
     names = {part.key: part.name for part in parts}
     try:
-        cut = cut_open(placed(parts, version.scale), insides)
+        cut = cut_open(placed(parts), insides)
     except BadInput as fault:
         return Picture("cut open", [], -50, -60, 100, 70, "", fault.what)
     return named(_picture("cut open", cut, MARGIN), names)

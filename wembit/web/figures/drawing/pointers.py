@@ -52,7 +52,7 @@ def pointers(plan: FigurePlan, palette: Palette, side: Picture, pieces: Sequence
 def stance(version: Version, parts: Sequence[Part], plan: FigurePlan) -> tuple[list[Placed], Standing | None]:
     """The placed pieces and how the figure stands; nothing where it cannot be placed."""
     try:
-        pieces = placed(parts, version.scale)
+        pieces = placed(parts)
     except BadInput:
         return [], None
     grams = {part.part.key: sum(layer.grams.middle for layer in part.layers) / part.part.count for part in plan.parts}

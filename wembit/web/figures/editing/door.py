@@ -120,7 +120,7 @@ def leave(edit: Editing, touched: list[Part], field: str | None = None) -> None:
     names = {part.key: part.name for part in parts}
     try:
         if touched:
-            placed(parts, version.scale)
+            placed(parts)
         follow(version, parts)
         if touched:
             request = request_of(version, parts, Palette({}, {}))

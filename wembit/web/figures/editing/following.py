@@ -38,7 +38,7 @@ def follow(version: Version, parts: list[Part] | None = None) -> None:
         if by_wool:
             rows = dict(zip(rows, request_of(version, parts, palette)["parts"], strict=True))
         try:
-            shapes = resolve(rows, {part.key: relations_of(part) for part in parts}, version.scale)
+            shapes = resolve(rows, {part.key: relations_of(part) for part in parts})
         except BadInput as fault:
             raise _refusal(fault, parts) from None
         moved = [part for part in parts if part.key in shapes and not alike(part.shape, shapes[part.key])]

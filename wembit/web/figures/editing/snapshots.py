@@ -16,7 +16,7 @@ if TYPE_CHECKING:
     from uuid import UUID
 
 Rows = dict[tuple[str, str], dict[str, Any]]
-OF_VERSION = ("id", "scale", "school", "notions", "faces", "order")  # what else it has no change of a figure changes
+OF_VERSION = ("id", "school", "notions", "faces", "order")  # what else it has no change of a figure changes
 TABLES: dict[str, type[models.Model]] = {  # each after what it points to
     "version": Version, "slot": Slot, "colourway": Colourway, "part": Part, "layer": Layer, "choice": Choice,
 }  # fmt: skip

@@ -13,7 +13,6 @@ def copy_version(version: Version, figure: Figure, number: int) -> Version:
         studio=studio,
         figure=figure,
         number=number,
-        scale=version.scale,
         school=version.school,
         order=version.order,
         notions=version.notions,

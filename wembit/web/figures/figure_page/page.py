@@ -66,7 +66,7 @@ def figure_context(request: Request, figure: Figure, key: str = "", layer: int =
         "plan": plan,
         "sums": sums(plan),
         "small": small_things(plan),
-        "cuts": cutting_list(wires(parts, version.scale)),
+        "cuts": cutting_list(wires(parts)),
         **drawn(request, version, parts, palette, plan, key),
         "slots": [(slot, palette.items.get(slot.pk), palette.colour(slot.pk)) for slot in version.slots.all()],
         # called only where the list is shown
@@ -128,7 +128,7 @@ def drawn(
 def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: Palette) -> dict:
     """All that the tray shows of a part."""
     part = chosen.part
-    pieces = placed(parts, version.scale) if part.seat else []
+    pieces = placed(parts) if part.seat else []
     piece = next((each for each in pieces if each.name == part.key), None)
     pitch, yaw = standing_angles(piece) if piece is not None and piece.host else (part.seat.get("pitch", 0.0), 0.0)
     return {
@@ -153,7 +153,7 @@ def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: 
         "slot_names": [slot.name for slot in version.slots.all()],
         "slot_options": [(slot.name, slot.name) for slot in version.slots.all()],
         "grams": chosen.grams,
-        "wire": wire_of(part, version.scale),
+        "wire": wire_of(part),
         "wire_caution": CAUTIONS["wire"],
         "wire_kinds": [(WIRE, "wire"), (PIPE_CLEANER, "pipe cleaner")],
         "follows": follows(part, parts, version.studio),

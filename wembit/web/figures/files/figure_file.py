@@ -45,7 +45,6 @@ def figure_as_json(figure: Figure) -> dict:
         "wembit_figure": FORMAT,
         "name": figure.name,
         "story": figure.story,
-        "scale": version.scale,
         "origin": figure.origin,
         "slots": [slot.name for slot in version.slots.all()],
         "parts": [_part(part) for part in parts_of(version)],

@@ -46,7 +46,7 @@ def worked(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Wo
 
 
 def _worked(part: Part, plan: PartPlan | None, version: Version) -> Worked:
-    studio, wire = version.studio, wire_of(part, version.scale)
+    studio, wire = version.studio, wire_of(part)
     wire_words = ""
     if wire:
         said = {"pieces": wire.pieces, "cut": " ".join(numbers.length(wire.cut_mm, studio)),
@@ -54,9 +54,7 @@ def _worked(part: Part, plan: PartPlan | None, version: Version) -> Worked:
         wire_words = "Cut {pieces} × {cut} of {gauge}, bend it on the plan, bend its ends over.".format(**said)
         if wire.former:
             wire_words += " It is a former: it comes out again."
-    lengths = [
-        numbers.length(size.mm * version.scale, studio)[0] for size in sizes(part.shape) if size.name != "wire_mm"
-    ]
+    lengths = [numbers.length(size.mm, studio)[0] for size in sizes(part.shape) if size.name != "wire_mm"]
     size = f"{' × '.join(lengths)} {numbers.length(0, studio)[1]}" if lengths else ""
     loose = version.studio.habits.get(LOOSE_END, 0.0) if part.loose_end_mm is None else part.loose_end_mm
     return Worked(

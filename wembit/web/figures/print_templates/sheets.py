@@ -34,26 +34,26 @@ def sheets(version: Version, parts: Sequence[Part], chosen: Sequence[str], paper
         if part.shape["kind"] == "none" or (chosen and part.key not in chosen):
             continue
         try:
-            found.append(template(part, version.scale, studio))
+            found.append(template(part, studio))
         except BadInput:
             continue
     return lay_out(found, paper)
 
 
-def template(part: Part, scale: float, studio: Studio) -> Template:
+def template(part: Part, studio: Studio) -> Template:
     """A part's side outline; of a wound part the wire with its bends and the sleeve round it."""
-    placed, wire = placed_part(part, scale), wire_of(part, scale)
+    placed, wire = placed_part(part), wire_of(part)
     name = f"{part.count} × {part.name}" if part.count > 1 else part.name
     if isinstance(placed.shape, Wrap) and wire is not None:
         line = bent(placed.seat.bends, placed.shape.length_mm)
         sleeve = line.buffer(placed.shape.diameter_mm / 2, quad_segs=16)
         return Template(name, _wire_words(wire, placed.seat.bends, studio), sleeve, (line,))
     lines = () if wire is None else (bent((), wire.length_mm),)
-    return Template(name, _size_words(part, scale, studio), placed.shape.side_outline(), lines)
+    return Template(name, _size_words(part, studio), placed.shape.side_outline(), lines)
 
 
-def _size_words(part: Part, scale: float, studio: Studio) -> str:
-    sizes_mm = {name: value * (1 if name == "wire_mm" else scale) for name, value in sizes(part.shape).items()}
+def _size_words(part: Part, studio: Studio) -> str:
+    sizes_mm = sizes(part.shape)
     unit = numbers.length(0, studio)[1]
     across = " × ".join(numbers.length(value, studio)[0] for value in sizes_mm.values())
     return f"{across} {unit}, felted"

@@ -16,7 +16,8 @@ from wembit.web.fields import length_field, number, weight_field
 from wembit.web.figures import queries
 from wembit.web.figures.actions.resize_figure import resize_figure
 from wembit.web.figures.drawing.layout import pictures, together
-from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, request_of, sums
+from wembit.web.figures.to_core.estimating import LOOSE_END, FigurePlan, Palette, plan_figure, request_of, sums
+from wembit.web.figures.to_core.scaling import scaled_parts
 from wembit.web.responses import page
 from wembit.web.stash.models import FIBRE, Item
 from wembit.web.stash.queries import items
@@ -53,8 +54,8 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
         return _keep(request, figure)
     version = queries.newest_version(figure)
     parts, palette = queries.parts_of(version), Palette.of(queries.colourway_of(version))
-    now, before = version.scale, pictures(version, parts, palette)["side"]
-    given, faults, found = request.GET, {}, Largest(now, None)
+    before = pictures(version, parts, palette)["side"]
+    given, faults, found = request.GET, {}, Largest(1.0, None)
     on_shelf = [item for item in items(request.studio) if item.kind == FIBRE]
     free = {item.pk: item.on_hand if "promised" in given else item.free for item in on_shelf}
     try:
@@ -62,20 +63,19 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
     except forms.ValidationError as fault:
         faults = {given.get("way", ""): fault.messages[0]}
     plan = plan_figure(version, parts, palette)
-    version.scale = found.scale
-    then = plan_figure(version, parts, palette)
-    after = pictures(version, parts, palette)["side"]
+    scaled = _times(version, parts, found.scale)
+    then = plan_figure(version, scaled, palette)
+    after = pictures(version, scaled, palette)["side"]
     if then.fault:
         faults[given.get("way", "")] = f"At that size something does not fit: {then.fault.what}."
     limiting = next((item for item in palette.items.values() if str(item.pk) == found.fibre), None)
     context = {
         "figure": figure,
         "version": version,
-        "now": now,
         "high": round(before.tall, 1),
         "promised": "promised" in given,
         "scale": found.scale,
-        "changed": abs(found.scale - now) > 1e-9 and not then.fault,
+        "changed": abs(found.scale - 1) > 1e-9 and not then.fault,
         "limiting": limiting,
         "before": before,
         "after": after,
@@ -126,7 +126,7 @@ def _wanted(
             grams = weight_field(request.member, least=0.01).clean(given.get("grams", ""))
             there = {str(item.pk): float(grams)}
         case _:
-            return Largest(version.scale, None)
+            return Largest(1.0, None)
     names = {str(item.pk): item.name for item in palette.items.values()}
     try:
         return largest(request_of(version, parts, palette), there, odds="p90" if "sure" in given else "p50")
@@ -138,16 +138,18 @@ def _wanted(
 
 def _as_high(version: Version, parts: Sequence[Part], palette: Palette, wanted_mm: float) -> float:
     """The scale at which the figure is drawn that high; asked again where locks do not grow with it."""
-    first, scale = version.scale, version.scale
-    try:
-        for _ in range(TRIES):
-            tall = pictures(version, parts, palette)["side"].tall
-            if abs(tall - wanted_mm) < NEAR_MM:
-                break
-            scale = version.scale = _within(scale_for(tall, scale, wanted_mm))
-    finally:
-        version.scale = first
+    scale = 1.0
+    for _ in range(TRIES):
+        tall = pictures(version, _times(version, parts, scale), palette)["side"].tall
+        if abs(tall - wanted_mm) < NEAR_MM:
+            break
+        scale = _within(scale_for(tall, scale, wanted_mm))
     return scale
+
+
+def _times(version: Version, parts: Sequence[Part], scale: float) -> Sequence[Part]:
+    """The parts as they would be at that scale."""
+    return parts if scale == 1 else scaled_parts(parts, scale, version.studio.habits.get(LOOSE_END, 0.0))
 
 
 def _too_little(name: str, there_g: float) -> str:

@@ -110,7 +110,6 @@ def request_of(version: Version, parts: Sequence[Part], palette: Palette) -> dic
     grounds = grounds_of(parts)
     seen, habit = visible(parts), version.studio.habits.get(LOOSE_END, 0.0)
     return {
-        "scale": version.scale,
         "parts": [_part(part, palette, grounds[part.key], seen, habit) for part in parts],
     }
 

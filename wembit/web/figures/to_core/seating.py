@@ -18,16 +18,14 @@ from wembit.web.figures.models import Part
 KEPT_FIGURES = 12  # some 40 kB a piece
 
 
-def placed_part(part: Part, scale: float = 1.0) -> PlacedPart:
+def placed_part(part: Part) -> PlacedPart:
     """A stored part as placing wants it."""
-    return PlacedPart(
-        part.key, part.count, solid(SHAPE(part.shape, "shape")).scaled(scale), Seat.of(part.seat).scaled(scale)
-    )
+    return PlacedPart(part.key, part.count, solid(SHAPE(part.shape, "shape")), Seat.of(part.seat))
 
 
-def placed(parts: Sequence[Part], scale: float = 1.0) -> list[Placed]:
+def placed(parts: Sequence[Part]) -> list[Placed]:
     """Every piece of the parts in space; worked out once while shapes and seats stay. Raises `BadInput`."""
-    return list(_placed(_stuff(parts), scale))
+    return list(_placed(_stuff(parts)))
 
 
 def carried(parts: Sequence[Part], key: str) -> set[str]:
@@ -43,11 +41,11 @@ def _stuff(parts: Sequence[Part]) -> str:
 
 
 @lru_cache(maxsize=KEPT_FIGURES)
-def _placed(stuff: str, scale: float) -> tuple[Placed, ...]:
+def _placed(stuff: str) -> tuple[Placed, ...]:
     return tuple(
         place(
             [
-                placed_part(Part(key=key, count=count, shape=shape, seat=seat), scale)
+                placed_part(Part(key=key, count=count, shape=shape, seat=seat))
                 for key, count, shape, seat in json.loads(stuff)
             ]
         )

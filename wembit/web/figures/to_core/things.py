@@ -25,11 +25,9 @@ def things_of(version: Version, parts: Sequence[Part]) -> list[Thing]:
     counts = {part.key: part.count for part in parts}
     names = {part.key: part.name for part in parts}
     beads = [(part.name, part.count, part.seat["bead_mm"]) for part in parts if part.seat.get("bead_mm")]
-    things = [
-        Thing(needed) for needed in [*eyes(beads, version.scale), *wire(cutting_list(wires(parts, version.scale)))]
-    ]
+    things = [Thing(needed) for needed in [*eyes(beads), *wire(cutting_list(wires(parts)))]]
     for kept in version.fittings:
-        lines = fittings([kept], counts, version.scale)
+        lines = fittings([kept], counts)
         things += [Thing(needed, kept["id"] if n == 0 else "") for n, needed in enumerate(lines)]
     return [
         replace(thing, needed=replace(thing.needed, what_for=names.get(thing.needed.what_for, thing.needed.what_for)))
