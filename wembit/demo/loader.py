@@ -20,6 +20,7 @@ from wembit.web.bench.actions.finish_making import AS_PLANNED, finish_making
 from wembit.web.bench.actions.give_back import give_back
 from wembit.web.bench.actions.mark_piece import mark_piece
 from wembit.web.bench.actions.take import take
+from wembit.web.bench.actions.take_thing import take_thing
 from wembit.web.bench.queries import making_of, sources
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
@@ -235,6 +236,10 @@ class _Builder:
             making = begin_making(maker, project.pk)
         line = making_of(self.studio, making.pk)
         pieces = line.pieces[: max(1, round(len(line.pieces) * share))]
+        with self.day(ago, 10):
+            for thing in line.things:
+                if thing.thing.item.notion == "wire":  # it is cut before anything is wound
+                    take_thing(maker, thing.thing.pk, press=self.press())
         for index, piece in enumerate(pieces):
             with self.day(max(0, ago - index // 6), 10 + index % 6):
                 for layer in piece.layers:

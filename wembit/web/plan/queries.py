@@ -68,7 +68,7 @@ def open_needs(studio: Studio, **filters: object) -> list[Need]:
         Need.objects.of(studio)
         .filter(project__state=PLANNED, **filters)
         .select_related("project", "item__own_breed")
-        .order_by("project__due", "project__made_at", "-p50")
+        .order_by("project__due", "project__made_at", "item__kind", "-p50")
     )
     ids = [need.pk for need in needs]
     taken = _sums(Movement, ids)
