@@ -1,0 +1,118 @@
+// What is on its way to the house: said while it goes, said when it does not go, tried again, and not left behind.
+(() => {
+  const AGAIN_MS = [2000, 4000, 8000, 15000, 30000];
+  const waiting = new Map(); // the node that pressed, with its timer
+  let going = 0;
+
+  const isPress = (config) => config && config.verb !== "get";
+  const line = () => document.getElementById("saving");
+
+  function say(words) {
+    if (line()) line().textContent = words;
+  }
+
+  // Where the eye is: under the button that was pressed, else at the end of the form.
+  function beside(node, words) {
+    const form = node.closest("form") || node;
+    let said = form.querySelector(".unsent");
+    if (!said) {
+      said = document.createElement("p");
+      said.className = "unsent fault";
+      said.setAttribute("role", "alert");
+      const button = node.matches("button") ? node : form.querySelector("button:not([hidden])");
+      if (button) button.after(said);
+      else form.append(said);
+    }
+    said.textContent = words;
+  }
+
+  function settle(node) {
+    const form = node.closest("form") || node;
+    const said = form.querySelector(".unsent");
+    if (said) said.remove();
+    const known = waiting.get(node);
+    if (known) clearTimeout(known.timer);
+    waiting.delete(node);
+  }
+
+  function later(node, press) {
+    const tries = (waiting.get(node) || { tries: 0 }).tries;
+    const timer = setTimeout(press, AGAIN_MS[Math.min(tries, AGAIN_MS.length - 1)]);
+    waiting.set(node, { timer, press, tries: tries + 1 });
+    beside(node, "Not kept yet: no answer. It stays here and is sent again by itself.");
+    say("not kept yet");
+  }
+
+  document.addEventListener("htmx:beforeRequest", (event) => {
+    if (!isPress(event.detail.requestConfig)) return;
+    const old = document.querySelector(".said");
+    if (old) old.remove();
+    going += 1;
+    say("saving …");
+  });
+
+  document.addEventListener("htmx:afterRequest", (event) => {
+    const { requestConfig, xhr } = event.detail;
+    if (!isPress(requestConfig)) return;
+    const elt = requestConfig.elt; // the event's own may be what stands in its place by now
+    going = Math.max(0, going - 1);
+    const status = xhr ? xhr.status : 0;
+    if (status === 0 || status >= 500) {
+      const press = () => {
+        if (!elt.isConnected) settle(elt);
+        else if (elt.matches("form")) elt.requestSubmit();
+        else elt.click();
+      };
+      later(elt, press);
+    } else if (status === 403) {
+      beside(elt, "Not kept: this page is not let in any more. What you entered is still here; sign in again in another tab.");
+      say("not kept");
+    } else {
+      settle(elt);
+      if (!going && !waiting.size) say(status === 422 ? "" : "saved");
+    }
+  });
+
+  window.addEventListener("online", () => waiting.forEach(({ press }) => press()));
+
+  // A form that leaves the page would only meet the browser's own page without a line: it waits here instead.
+  document.addEventListener("submit", (event) => {
+    const form = event.target;
+    if (navigator.onLine || form.method !== "post" || form.hasAttribute("hx-post")) return;
+    event.preventDefault();
+    const button = event.submitter;
+    waiting.set(form, { press: () => form.requestSubmit(button), timer: 0, tries: 0 });
+    beside(button || form, "Not kept yet: no line. It stays here and is sent when there is one.");
+  });
+
+  // A second click on a button whose press is on its way is no second press.
+  document.addEventListener("submit", (event) => {
+    const form = event.target;
+    if (event.defaultPrevented || form.method !== "post" || form.hasAttribute("hx-post")) return;
+    if (form.dataset.sent) {
+      event.preventDefault();
+      return;
+    }
+    form.dataset.sent = "1";
+  });
+  window.addEventListener("pageshow", () => {
+    for (const form of document.querySelectorAll("form[data-sent]")) delete form.dataset.sent;
+  });
+
+  // A field whose change goes out by itself, left while it is still being typed into.
+  function unsent() {
+    const field = document.activeElement;
+    const typing =
+      field && field.matches("form[hx-trigger] input:not([type=checkbox])") && field.value !== field.defaultValue && field.dataset.typed;
+    return going > 0 || waiting.size > 0 || Boolean(typing);
+  }
+  document.addEventListener("input", (event) => {
+    event.target.dataset.typed = "1";
+  });
+  document.addEventListener("change", (event) => {
+    delete event.target.dataset.typed;
+  });
+  window.addEventListener("beforeunload", (event) => {
+    if (unsent()) event.preventDefault();
+  });
+})();
