@@ -1,5 +1,7 @@
 """Parts that follow other parts, and a piece of wool divided among them."""
 
+import re
+
 import pytest
 
 from tests.web import factories as make
@@ -131,3 +133,19 @@ def test_too_little_wool_for_a_wired_part_is_told(client, hare):
     answer = post(client, f"figures/{hare.pk}/divide/", grams="0.01", share_leg="1/100")
     assert answer.status_code == 422
     assert "so much wool" in told(answer)
+
+
+def test_a_size_that_follows_says_so_and_is_let_go_in_one_press(client, hare):
+    follow(client, hare, "tail", size="length_mm", share="1", of="leg/length_mm", gap="2 mm")
+    page = get(client, f"figures/{hare.pk}/?part=tail")
+    field = re.search(r'<input id="f-length_mm"[^>]*>', page)[0]
+    assert "readonly" in field
+    assert "name=" not in field, "what cannot be typed is not sent"
+    assert 'form="let-go-length_mm"' in page
+    post(client, f"figures/{hare.pk}/part/tail/", length_mm="9")
+    assert shape(hare, "tail")["length_mm"] == pytest.approx(42)
+    post(client, f"figures/{hare.pk}/part/tail/let-go/", size="length_mm")
+    page = get(client, f"figures/{hare.pk}/?part=tail")
+    assert "readonly" not in re.search(r'<input id="f-length_mm"[^>]*>', page)[0]
+    post(client, f"figures/{hare.pk}/part/tail/", length_mm="9")
+    assert shape(hare, "tail")["length_mm"] == 9

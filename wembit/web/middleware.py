@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
 from typing import TYPE_CHECKING, Any
 
+from django.contrib import messages
 from django.contrib.auth.views import redirect_to_login
 from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect
+from django.urls import Resolver404, resolve
 from django_htmx.http import trigger_client_event
 
 from wembit.web.deed_words import words_of
+from wembit.web.responses import local_path
 from wembit.web.studio.deeds import keep_deed
 from wembit.web.studio.models import Studio
 from wembit.web.studio.shared_tablet import member_in_hand
@@ -34,6 +39,9 @@ class StudioMiddleware:
             self.tell(request)
             if request.htmx:
                 trigger_client_event(response, "pressed")
+        opened = request.method == "GET" and request.headers.get("Sec-Fetch-Mode") == "navigate"
+        if response.status_code == 405 and opened and request.studio is not None:
+            response = self.where_it_was(request)
         response.headers.setdefault("Cache-Control", "no-store")
         vary = response.headers.get("Vary", "")
         response.headers["Vary"] = f"{vary}, HX-Request" if vary else "HX-Request"
@@ -63,4 +71,25 @@ class StudioMiddleware:
             raise Http404
         member.studio = studio
         request.studio, request.member = studio, member
+        shown = request.headers.get("X-Hand") or (request.POST.get("hand") if request.method == "POST" else "")
+        if request.method == "POST" and shown and shown != str(member.pk):
+            return self.other_hand(request)
         return None
+
+    def other_hand(self, request: Request) -> HttpResponse:
+        """The tablet has gone to another hand since the page was drawn: nothing is booked under the wrong name."""
+        words = f"The tablet is in {request.member}’s hand by now. Look, and press again."
+        request.saved_nothing = True
+        if request.htmx:
+            return HttpResponse(words, status=409, content_type="text/plain; charset=utf-8")
+        messages.warning(request, words)
+        return redirect(local_path(request.headers.get("Referer", ""), request))
+
+    def where_it_was(self, request: Request) -> HttpResponse:
+        """The nearest page above the address of a press, which somebody has opened as a page."""
+        path = request.path.rstrip("/")
+        while (path := path.rpartition("/")[0]) and path.count("/") > 2:
+            with suppress(Resolver404):
+                resolve(f"{path}/")
+                return redirect(f"{path}/")
+        return redirect(f"/s/{request.studio.slug}/")

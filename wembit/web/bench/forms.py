@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from wembit.web.fields import ChosenField, IdField, amount_field, tick_field, weight_field
+from wembit.web.fields import ChosenField, IdField, NumberField, amount_field, tick_field, weight_field
 from wembit.web.forms import StudioForm
 
 from .actions.finish_making import UNWEIGHED
@@ -20,6 +20,7 @@ class MoveForm(StudioForm):
 
     lot = IdField("Choose the bag.")
     anyway = tick_field()
+    shown = NumberField(0, 1e6, required=False)  # what the page says was taken, in g
 
     def __init__(self, request: Request, item: Item) -> None:
         super().__init__(request)

@@ -202,6 +202,12 @@ def _things(making_ids: list[UUID]) -> dict[UUID, list[ThingLine]]:
     return lines
 
 
+def last_take(layer: PieceLayer) -> Take | None:
+    """What was moved for a layer last, with who did it."""
+    takes = layer.takes.filter(movement__entry__reversed_by=None).select_related("movement__entry__by__user")
+    return takes.order_by("-movement__entry__recorded_at").first()
+
+
 @dataclass(frozen=True)
 class Source:
     """A bag to take from: what it holds, and what of it is free for this layer."""

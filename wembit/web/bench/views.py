@@ -10,15 +10,19 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.craft.cautions import CAUTIONS
+from wembit.web import numbers
 from wembit.web.asked import id_in
 from wembit.web.bench.models import PieceLayer
+from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
 from wembit.web.figures.queries import part_of
 from wembit.web.figures.size_words import ROLES
 from wembit.web.figures.to_core.estimating import BARE
 from wembit.web.idempotency import press_of
 from wembit.web.numbers import is_pinch
+from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
+from wembit.web.stash.models import ZERO
 from wembit.web.stash.queries import colours, lot_of, promises_broken_by
 from wembit.web.uploads import cleaned
 
@@ -43,6 +47,7 @@ if TYPE_CHECKING:
     from django.http import HttpResponse
 
     from wembit.web.request import Request
+    from wembit.web.stash.ledger import Press
 
 STEP_OF_ROLE = {"core": "make", "weighed": "join"}  # which step of the order of work takes a layer
 
@@ -115,6 +120,7 @@ def making(request: Request, making_id: UUID) -> HttpResponse:
 
 
 @require_POST
+@once
 def begin(request: Request, project_id: UUID) -> HttpResponse:
     made, faults = tried(lambda: begin_making(request.member, project_id))
     if faults:
@@ -132,9 +138,24 @@ def take_for(request: Request, layer_id: UUID) -> HttpResponse:
         if broken and not given["anyway"]:
             names = " and ".join(sorted({promise.whose for promise in broken}))
             raise Refusal(f"That is promised to {names}. Take less, or press again to take it all the same.", "anyway")
-        return take(request.member, layer.pk, given["lot"], given["amount"], press=press_of(request))
+        press = press_of(request)
+        _nothing_since(layer, given["shown"], press)
+        return take(request.member, layer.pk, given["lot"], given["amount"], press=press)
 
     return _moved(request, layer_id, do)
+
+
+def _nothing_since(layer: PieceLayer, shown: float | None, press: Press) -> None:
+    """Raises `Refusal` where somebody has taken for this layer since the page was drawn; the press again goes through."""
+    last = queries.last_take(layer)
+    if shown is None or last is None or last.movement.entry.client_key == press.key:
+        return
+    more = queries.taken_by_layer([layer.piece.making_id]).get(layer.pk, ZERO) - decimal(shown)
+    if more > 0:
+        grams = " ".join(numbers.grams(more, layer.studio))
+        raise Refusal(
+            f"{last.movement.entry.by} has taken {grams} for it meanwhile. Press again to take more.", "shown"
+        )
 
 
 @require_POST

@@ -3,10 +3,15 @@
 from __future__ import annotations
 
 import datetime as dt
+from typing import TYPE_CHECKING, Any
 
 from wembit.web import clock
+from wembit.web.errors import Refusal
 from wembit.web.fields import DayField, IdField, TextField, WholeField, not_past
 from wembit.web.forms import StudioForm
+
+if TYPE_CHECKING:
+    from .models import Project
 
 MOST = 500
 
@@ -16,6 +21,28 @@ class ProjectForm(StudioForm):
     count = WholeField(1, MOST, f"Write how many: a whole number from 1 to {MOST}.")
     due = DayField()
     start = DayField(required=False)
+
+
+class ChangeForm(ProjectForm):
+    """A project's fields, and what each was when the page was drawn: what it did not change it does not bring back."""
+
+    FIELDS = ("name", "count", "start", "due")
+
+    was_name = TextField(80)
+    was_count = WholeField(1, MOST, "Load the page anew.", required=False)
+    was_start = DayField(required=False)
+    was_due = DayField(required=False)
+
+    def changed(self, project: Project) -> dict[str, Any]:
+        """The fields as they are to be. Raises `Refusal` beside one that was changed here and, since, elsewhere."""
+        fields = {}
+        for name in self.FIELDS:
+            now, wanted, was = getattr(project, name), self.cleaned_data[name], self.cleaned_data[f"was_{name}"]
+            mine = wanted is not None and wanted not in ("", was)
+            if mine and was and now not in (was, wanted):
+                raise Refusal(f"It was changed meanwhile, to {now}. Press again to keep what stands here.", name)
+            fields[name] = wanted if mine or not was else now
+        return {name: value or getattr(project, name) for name, value in fields.items()}
 
 
 class NewForm(ProjectForm):

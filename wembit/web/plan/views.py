@@ -14,6 +14,7 @@ from wembit.web import clock
 from wembit.web.figures.materials_list.materials import listing
 from wembit.web.figures.queries import colourways, parts_of, ways_with
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
+from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import ZERO, Item
 from wembit.web.stash.queries import colours
@@ -24,7 +25,7 @@ from .actions.close_project import drop_project, finish_project
 from .actions.plan_project import DAYS_BEFORE, plan_project
 from .actions.use_newest_version import use_newest_version, what_the_newest_changes
 from .figure_needs import bare_slots, newer_colourway
-from .forms import NewForm, ProjectForm
+from .forms import ChangeForm, NewForm
 from .models import PLANNED, Project
 from .plan_chart import calendar
 
@@ -91,6 +92,7 @@ def new_context(request: Request) -> dict:
 
 
 @require_http_methods(["GET", "POST"])
+@once
 def new(request: Request) -> HttpResponse:
     if request.method == "GET":
         return render(request, "plan/new.html", new_context(request))
@@ -112,16 +114,11 @@ def new(request: Request) -> HttpResponse:
 @require_POST
 def change(request: Request, project_id: UUID) -> HttpResponse:
     project = queries.project_of(request.studio, project_id)
-    _, faults = ProjectForm(request).tried(
-        lambda given: change_project(
-            request.member,
-            project.pk,
-            name=given["name"],
-            count=given["count"],
-            start=given["start"] or project.start,
-            due=given["due"],
-        )
-    )
+    form = ChangeForm(request)
+    _, faults = form.tried(lambda _: change_project(request.member, project.pk, **form.changed(project)))
+    if faults and project.state != PLANNED:  # its page has no such form any more
+        refused(request, faults)
+        return redirect("plan:project", studio=request.studio.slug, project_id=project.pk)
     if faults:
         context = {**project_context(request, project), **plan_context(request), "changing": True}
         return again(request, "plan/plan.html", context, faults)

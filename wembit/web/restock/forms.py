@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
-from wembit.web.fields import DayField, PriceField, TextField, WholeField, amount_field
+from wembit.web.fields import DayField, NumberField, PriceField, TextField, WholeField, amount_field
 from wembit.web.forms import RowForm, StudioForm
 from wembit.web.numbers import GRAMS
 from wembit.web.stash import queries as stash
@@ -27,6 +27,7 @@ class PacksForm(StudioForm):
 
     def __init__(self, request: Request) -> None:
         super().__init__(request)
+        self.fields["shown"] = NumberField(0, 1e9, required=False)  # what the page says is on the list
         self.offers = {name: offer for name in self.data if (offer := _offer(name))}
         for name in self.offers:
             self.fields[name] = WholeField(

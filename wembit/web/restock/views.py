@@ -10,10 +10,13 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.web import clock
+from wembit.web import clock, numbers
+from wembit.web.decimals import decimal
+from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
+from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
-from wembit.web.stash.models import Item
+from wembit.web.stash.models import ZERO, Item
 from wembit.web.stash.queries import item_chosen, items, unweighed_lots
 
 from . import queries
@@ -74,12 +77,22 @@ def shortage_context(request: Request, item: Item, entered: PacksForm | None = N
 
 
 @require_POST
+@once
 def to_list(request: Request) -> HttpResponse:
     """Packs of offers of an item onto the lists of their suppliers."""
     form = PacksForm(request)
-    _, faults = form.tried(lambda _: put_on_list(request.member, form.packs()))
+    wanted = item_chosen(request.studio, request.POST.get("item", ""))
+
+    def put(given: dict[str, Any]) -> None:
+        on_list = queries.coming_by_item(request.studio, [wanted.pk]) if wanted else {}
+        more = on_list[wanted.pk].on_list - decimal(given["shown"] or 0) if wanted and wanted.pk in on_list else ZERO
+        if given["shown"] is not None and more > 0:
+            amount = " ".join(numbers.amount(more, wanted.unit, request.studio)) if wanted else ""
+            raise Refusal(f"{amount} of it were put on the list meanwhile. Press again for more.", "count")
+        put_on_list(request.member, form.packs())
+
+    _, faults = form.tried(put)
     if faults:
-        wanted = item_chosen(request.studio, request.POST.get("item", ""))
         if wanted is None:
             raise Http404
         context = tide_context(request) | shortage_context(request, wanted, form)
@@ -161,6 +174,7 @@ def suppliers_again(request: Request, supplier_id: UUID | None, faults: dict) ->
 
 
 @require_POST
+@once
 def supplier(request: Request, supplier_id: UUID | None = None) -> HttpResponse:
     kept, faults = SupplierForm(request).tried(
         lambda given: keep_supplier(

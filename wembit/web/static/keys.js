@@ -30,6 +30,13 @@
       return;
     }
     let done = false;
+    // With a scale beside the screen a number goes into the amount, where there is one to take.
+    const amount = document.querySelector("form.take input[name=amount]");
+    if (amount && /^[0-9]$/.test(event.key)) {
+      amount.focus();
+      amount.select();
+      return;
+    }
     if (/^[0-6/]$/.test(event.key)) done = follow(event.key);
     else if (event.key.toLowerCase() === "z") done = follow(event.shiftKey ? "Z" : "z");
     else if (event.key === "?") {

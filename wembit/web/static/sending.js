@@ -64,12 +64,42 @@
         else elt.click();
       };
       later(elt, press);
+    } else if (status === 409) {
+      beside(elt, `Not kept: ${xhr.responseText} Load the page anew for it.`);
+      say("not kept");
     } else if (status === 403) {
       beside(elt, "Not kept: this page is not let in any more. What you entered is still here; sign in again in another tab.");
       say("not kept");
     } else {
       settle(elt);
       if (!going && !waiting.size) say(status === 422 ? "" : "saved");
+    }
+  });
+
+  // A second click while the first is on its way is no second press; sizes go one after the other by themselves.
+  document.addEventListener("htmx:beforeRequest", (event) => {
+    const form = event.detail.requestConfig.elt;
+    if (!isPress(event.detail.requestConfig) || !form.matches("form:not([hx-trigger])")) return;
+    if (form.dataset.going) event.preventDefault();
+    form.dataset.going = "1";
+  });
+  document.addEventListener("htmx:afterRequest", (event) => {
+    const form = event.detail.requestConfig.elt;
+    if (form.dataset) delete form.dataset.going;
+  });
+
+  // Of a part's sizes only what was changed on this page is sent, so that a page left open brings nothing old back.
+  const TOGETHER = { pitch: "yaw", yaw: "pitch" }; // one is read with the other
+  const asDrawn = (field) =>
+    field.matches("select")
+      ? field.value === (field.querySelector("option[selected]") || field.options[0]).value
+      : field.value === field.defaultValue;
+  document.addEventListener("htmx:configRequest", (event) => {
+    const form = event.detail.elt;
+    if (!form.matches("form[data-changes]")) return;
+    for (const field of form.querySelectorAll("input:not([type=hidden], [type=checkbox]), select")) {
+      const partner = form.elements[TOGETHER[field.name]];
+      if (asDrawn(field) && (!partner || asDrawn(partner))) delete event.detail.parameters[field.name];
     }
   });
 
@@ -102,8 +132,7 @@
   // A field whose change goes out by itself, left while it is still being typed into.
   function unsent() {
     const field = document.activeElement;
-    const typing =
-      field && field.matches("form[hx-trigger] input:not([type=checkbox])") && field.value !== field.defaultValue && field.dataset.typed;
+    const typing = field && field.matches("form[hx-trigger] input:not([type=checkbox])") && field.dataset.typed;
     return going > 0 || waiting.size > 0 || Boolean(typing);
   }
   document.addEventListener("input", (event) => {

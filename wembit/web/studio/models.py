@@ -141,6 +141,17 @@ class Link(Owned):
         return secrets.token_urlsafe(24)
 
 
+class DonePress(Owned):
+    """A press of a form that made something, by the key that the form carried, and where it led."""
+
+    key = models.CharField(max_length=64)
+    led_to = models.CharField(max_length=500, blank=True)
+    made_at = models.DateTimeField(db_index=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["studio", "key"], name="one_done_press_a_key")]
+
+
 class Deed(Owned):
     """What a member did, in her words, and how it is taken back: a stock entry by another entry, a change of a figure by the
     rows before and after; any other deed cannot be taken back from the journal yet.

@@ -122,10 +122,14 @@ def day_text(context: dict[str, Any], date: Any) -> Any:
     return spoken(date, clock.today(context["studio"]))
 
 
-@register.simple_tag
-def press() -> str:
-    """The key of one press, drawn into a form: the same press repeated counts once."""
-    return format_html('<input type="hidden" name="key" value="{}">', uuid.uuid4())
+@register.simple_tag(takes_context=True)
+def press(context: dict[str, Any]) -> str:
+    """The key of one press, drawn into a form: the same press repeated counts once; and whose hand the page shows."""
+    member = context.get("member")
+    return format_html(
+        '<input type="hidden" name="key" value="{}"><input type="hidden" name="hand" value="{}">',
+        uuid.uuid4(), member.pk if member else "",
+    )  # fmt: skip
 
 
 @register.filter

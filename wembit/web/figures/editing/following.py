@@ -20,6 +20,16 @@ def relations_of(part: Part) -> list[Relation]:
     return [Relation(**relation) for relation in part.relations]
 
 
+def held_sizes(part: Part) -> dict[str, str]:
+    """The lengths of a part that follow something, each with the size by which its relation is let go."""
+    lengths = [name for name in sizes(part.shape) if name != "wire_mm"]
+    held: dict[str, str] = {}
+    for relation in relations_of(part):
+        whole = relation.whole or relation.size == WOOL
+        held |= dict.fromkeys(lengths if whole else [relation.size], relation.size)
+    return held
+
+
 def follow(version: Version, parts: list[Part] | None = None) -> None:
     """Keep the sizes of all parts that follow others; `parts` are the version's, where they have been read already.
 

@@ -29,7 +29,7 @@ from wembit.web.figures.actions.tell_origin import SALE, WHOM
 from wembit.web.figures.drawing.fibre_options import fibre_options
 from wembit.web.figures.drawing.layout import beside_a_hand, cut_open_picture, pictures
 from wembit.web.figures.drawing.pointers import pointers, stance
-from wembit.web.figures.editing.following import relations_of
+from wembit.web.figures.editing.following import held_sizes, relations_of
 from wembit.web.figures.size_words import ROLES, SHAPES, WORDS, related, sizes
 from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, PartPlan, plan_figure, small_things, sums
 from wembit.web.figures.to_core.seating import carried, placed, placed_part, visible
@@ -130,6 +130,7 @@ def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: 
     part = chosen.part
     pieces = placed(parts) if part.seat else []
     piece = next((each for each in pieces if each.name == part.key), None)
+    held, said = held_sizes(part), dict(follows(part, parts, version.studio))
     pitch, yaw = standing_angles(piece) if piece is not None and piece.host else (part.seat.get("pitch", 0.0), 0.0)
     return {
         "part": part,
@@ -137,7 +138,7 @@ def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: 
         "why_lines": [(ROLES[row.layer.role], why_layer(chosen, row, version.studio)) for row in chosen.layers],
         "why_range": RANGE,
         "layer_rows": [(row, ROLES[row.layer.role], palette.colour(row.layer.slot_id)) for row in chosen.layers],
-        "sizes": sizes(part.shape),
+        "sizes": [(size, held.get(size.name, ""), said.get(held.get(size.name, ""), "")) for size in sizes(part.shape)],
         "shape_word": SHAPES[part.shape["kind"]],
         "shapes": [(kind, SHAPES[kind]) for kind in CLOSED],
         "can_reshape": part.shape["kind"] in CLOSED,
@@ -156,7 +157,7 @@ def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: 
         "wire": wire_of(part),
         "wire_caution": CAUTIONS["wire"],
         "wire_kinds": [(WIRE, "wire"), (PIPE_CLEANER, "pipe cleaner")],
-        "follows": follows(part, parts, version.studio),
+        "follows": list(said.items()),
         "can_follow": [(size.name, size.words) for size in related(part.shape)] + [(WOOL, "its wool")],
         "followed": [
             (f"{each.key}/{size}", f"{each.name}: {words}")

@@ -8,6 +8,7 @@ from wembit.core.craft.materials import FIRMNESS
 from wembit.core.shape.sizes import reshaped, resized
 from wembit.core.shape.sizes import sizes as exact_sizes
 from wembit.web.fields import ChosenField, NumberField, TextField, length_field, unless_as_shown
+from wembit.web.figures.editing.following import held_sizes
 from wembit.web.figures.size_words import sizes
 from wembit.web.forms import StudioForm
 
@@ -52,7 +53,8 @@ class PartForm(StudioForm):
         super().__init__(request)
         self.now = now
         self.chosen = reshaped(now.shape, self.data.get("shape", now.shape["kind"]))
-        self.lengths = [size.name for size in sizes(self.chosen)] if self.chosen["kind"] == now.shape["kind"] else []
+        same, held = self.chosen["kind"] == now.shape["kind"], held_sizes(now)
+        self.lengths = [size.name for size in sizes(self.chosen) if same and size.name not in held]
         for name, (least, most, _, _) in {**PART_NUMBERS, **SEAT_NUMBERS}.items():
             self.fields[name] = NumberField(least, most, required=False, whole=name == "count")
         for name in self.lengths:

@@ -20,6 +20,7 @@ from wembit.web.figures.actions.make_figure import make_figure
 from wembit.web.figures.actions.remove_part import remove_part
 from wembit.web.figures.drawing.layout import pictures
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
+from wembit.web.once import once
 from wembit.web.responses import again, tried
 from wembit.web.uploads import cleaned
 
@@ -57,6 +58,7 @@ def herd(studio: Studio) -> str:
 
 
 @require_http_methods(["GET", "POST"])
+@once
 def new(request: Request) -> HttpResponse:
     if request.method == "GET":
         return render(request, "figures/figure_page/new.html")
@@ -136,6 +138,7 @@ def describe(request: Request, figure_id: UUID) -> HttpResponse:
 
 
 @require_POST
+@once
 def copy(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     made, faults = CopyForm(request).tried(lambda given: copy_figure(request.member, figure.pk, given["copy_name"]))

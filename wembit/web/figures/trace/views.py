@@ -19,6 +19,7 @@ from wembit.web.figures.actions.trace import trace
 from wembit.web.figures.models import Tracing
 from wembit.web.figures.size_words import WORDS
 from wembit.web.figures.to_core import tracings
+from wembit.web.once import once
 from wembit.web.responses import again, page, tried
 from wembit.web.uploads import cleaned
 
@@ -33,6 +34,7 @@ if TYPE_CHECKING:
 
 
 @require_http_methods(["GET", "POST"])
+@once
 def new(request: Request, figure_id: UUID) -> HttpResponse:
     """Choose what it becomes and the picture to draw over."""
     figure = queries.figure_of(request.studio, figure_id)

@@ -9,7 +9,7 @@ from django.db import transaction
 
 from wembit.web import clock
 from wembit.web.errors import Refusal
-from wembit.web.plan.models import RANGE, Need, Project
+from wembit.web.plan.models import PLANNED, RANGE, Need, Project
 from wembit.web.plan.queries import project_of
 from wembit.web.studio.models import MAKER, Member
 
@@ -21,6 +21,8 @@ def change_project(member: Member, project_id: UUID, *, name: str, count: int, s
     """Keep the changes; the needs follow the number. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     project = project_of(member.studio, project_id)
+    if project.state != PLANNED:
+        raise Refusal(f"{project.name} is closed; it cannot be changed any more.")
     if due < clock.today(member.studio) and due != project.due:
         raise Refusal("The due date lies behind. Choose today or later.", "due")
     if start > due:

@@ -24,6 +24,7 @@ class AcceptForm(StudioForm):
     under = tick_field()
     everywhere = tick_field()
     anyway = tick_field()
+    short = NumberField(0, 1e7, required=False)  # what was short when the page was drawn, in g
 
     def clean(self) -> dict[str, Any]:
         if not self.cleaned_data.get("recipe") and not self.cleaned_data.get("new"):

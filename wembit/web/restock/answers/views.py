@@ -11,11 +11,14 @@ from django.views.decorators.http import require_GET, require_POST
 from wembit.web.asked import whole_number_in
 from wembit.web.colour.recipes import shares_of
 from wembit.web.decimals import decimal
+from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
-from wembit.web.plan.queries import need_of, project_of, stand_ins_of
+from wembit.web.plan.models import StandIn
+from wembit.web.plan.queries import CRUMB, need_of, project_of, stand_ins_of
 from wembit.web.responses import again, refused, tried
 from wembit.web.restock.actions.accept_answer import lay_thinly, take_answer_back, use_instead
 from wembit.web.restock.actions.card_and_use import card_and_use
+from wembit.web.stash.models import ZERO
 from wembit.web.studio.models import MAKER
 
 from .answering import answers
@@ -54,6 +57,7 @@ def accept(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
 
     def do(given: dict[str, Any]) -> Any:
         press, seen, count = press_of(request), given["seen"], given["count"]
+        _nothing_since(request, project_id, item_id, given, press.key)
         if given["recipe"]:
             return card_and_use(
                 request.member, project_id, item_id, shares_of(given["recipe"]), decimal(given["grams"] or 0), seen=seen,
@@ -70,6 +74,16 @@ def accept(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
     does = "lies thinly under" if made.under else "stands in for"
     messages.success(request, f"{made.new.name} {does} {made.old.name}.")
     return redirect("plan:project", studio=request.studio.slug, project_id=project_id)
+
+
+def _nothing_since(request: Request, project_id: UUID, item_id: UUID, given: dict[str, Any], key: str) -> None:
+    """Raises `Refusal` where somebody has answered the shortage since the page was drawn."""
+    if given["short"] is None or StandIn.objects.of(request.studio).filter(client_key=key).exists():
+        return
+    lines = need_of(request.studio, project_id, item_id)
+    short = next((line.short for line in lines if line.need.seen == given["seen"]), ZERO)
+    if short + CRUMB < decimal(given["short"]):
+        raise Refusal("This was answered meanwhile: less is short now than this page says. Look at the answers again.")
 
 
 @require_POST

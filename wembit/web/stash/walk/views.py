@@ -15,6 +15,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 from wembit.core.stock.recounting import explained
 from wembit.web import numbers
 from wembit.web.idempotency import press_of
+from wembit.web.once import once
 from wembit.web.responses import again
 from wembit.web.stash.actions.keep_reminder import keep_reminder
 from wembit.web.stash.actions.recount import recount
@@ -111,6 +112,7 @@ def _say(request: Request, lot: Lot, found: Decimal) -> None:
 
 
 @require_POST
+@once
 def new_reminder(request: Request) -> HttpResponse:
     request.member.must_be(MAKER)
     _, faults = ReminderForm(request).tried(

@@ -1,0 +1,168 @@
+"""Two makers at one layer, one part, one project, one shortage, one order; a press twice; a tablet that has changed hands."""
+
+import re
+import uuid
+from decimal import Decimal as D
+
+import pytest
+from django.test import Client
+
+from tests.web import factories as make
+from tests.web.forms import forms_of
+from tests.web.helpers import get, told, words
+from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.models import Making, PieceLayer
+from wembit.web.figures.models import Figure
+from wembit.web.plan.actions.close_project import drop_project
+from wembit.web.plan.models import Project, StandIn
+from wembit.web.restock.models import OrderLine
+from wembit.web.stash.models import Movement
+
+
+@pytest.fixture
+def moss(owner):
+    return make.lot(owner, "moss", "100")
+
+
+@pytest.fixture
+def project(owner, moss):
+    return make.project(owner, make.figure(owner, fibre=moss, length=60), count=3)
+
+
+@pytest.fixture
+def tove(owner, client) -> Client:
+    other = Client()
+    other.force_login(make.member(owner.studio).user)
+    other.base = client.base
+    return other
+
+
+def form(client, page_address, action):
+    """The fields of the form with that address, as the page has drawn them."""
+    page = get(client, page_address)
+    return next(dict(form.fields) for form in forms_of(page) if action in form.action)
+
+
+def test_what_another_took_meanwhile_is_said_before_it_is_doubled(client, tove, owner, project, moss):
+    making = begin_making(owner, project.pk)
+    layer = PieceLayer.objects.get()
+    mine, hers = (form(hand, f"bench/{making.pk}/", "/take/") for hand in (client, tove))
+    address = f"{client.base}bench/layer/{layer.pk}/take/"
+    assert tove.post(address, {**hers, "amount": "3"}).status_code == 302
+    answer = client.post(address, {**mine, "amount": "3"})
+    assert "Tove has taken 3 g for it meanwhile" in told(answer)
+    assert Movement.objects.filter(kind="pulled").count() == 1
+    again = next(dict(form.fields) for form in forms_of(answer.content.decode()) if "/take/" in form.action)
+    assert client.post(address, again | {"amount": "3"}).status_code == 302
+    assert Movement.objects.filter(kind="pulled").count() == 2
+    assert client.post(address, again | {"amount": "3"}).status_code == 302, "the same press again says no fault"
+    assert Movement.objects.filter(kind="pulled").count() == 2
+
+
+def test_a_page_left_open_brings_no_old_number_back(client, tove, project):
+    address = f"{client.base}plan/{project.pk}/change/"
+    mine, hers = (form(hand, f"plan/{project.pk}/", "/change/") for hand in (client, tove))
+    tove.post(address, hers | {"count": "5"})
+    client.post(address, mine | {"name": "Fair"})
+    project.refresh_from_db()
+    assert (project.name, project.count) == ("Fair", 5)
+
+
+def test_the_same_field_changed_by_two_is_asked(client, tove, project):
+    address = f"{client.base}plan/{project.pk}/change/"
+    mine, hers = (form(hand, f"plan/{project.pk}/", "/change/") for hand in (client, tove))
+    tove.post(address, hers | {"count": "5"})
+    answer = client.post(address, mine | {"count": "8"})
+    assert "changed meanwhile, to 5" in told(answer)
+    again = next(dict(form.fields) for form in forms_of(answer.content.decode()) if "/change/" in form.action)
+    assert again["count"] == "8", "what was entered is kept"
+    assert client.post(address, again).status_code == 302
+    project.refresh_from_db()
+    assert project.count == 8
+
+
+def test_a_closed_project_is_not_changed(client, owner, project):
+    mine = form(client, f"plan/{project.pk}/", "/change/")
+    drop_project(owner, project.pk)
+    answer = client.post(f"{client.base}plan/{project.pk}/change/", mine | {"name": "Fair"}, follow=True)
+    assert "it cannot be changed any more" in words(answer.content.decode())
+    project.refresh_from_db()
+    assert project.name == "Market"
+
+
+def test_a_shortage_is_answered_once(client, tove, owner, moss):
+    project = make.project(owner, make.figure(owner, fibre=moss, length=60), count=12)
+    make.lot(owner, "olive", "900", srgb="#6b7a3a")
+    page = f"restock/project/{project.pk}/{moss.item_id}/"
+    mine, hers = (form(hand, page, "/accept/") for hand in (client, tove))
+    address = f"{client.base}{page}accept/"
+    assert tove.post(address, hers).status_code == 302
+    assert "answered meanwhile" in told(client.post(address, mine))
+    assert StandIn.objects.count() == 1
+    assert tove.post(address, hers).status_code == 302, "the same press again says no fault"
+    assert StandIn.objects.count() == 1
+
+
+def test_packs_on_a_list_are_not_doubled_in_silence(client, tove, owner, moss):
+    make.project(owner, make.figure(owner, fibre=moss, length=60), count=12)
+    make.offer(owner, moss.item, "500")
+    mine, hers = (form(hand, f"restock/item/{moss.item_id}/", "/list/") for hand in (client, tove))
+    address = next(f.action for f in forms_of(get(client, f"restock/item/{moss.item_id}/")) if "/list/" in f.action)
+    assert tove.post(address, hers).status_code == 302
+    answer = client.post(address, mine)
+    assert "500 g of it were put on the list meanwhile" in told(answer)
+    assert OrderLine.objects.get().count == 1
+
+
+# --- a press that comes twice ---------------------------------------------------------------------------------------
+
+
+def test_a_double_press_begins_one_making_and_plans_one_project(client, owner, project):
+    begin = form(client, f"plan/{project.pk}/", "/begin/")
+    answers = [client.post(f"{client.base}bench/begin/{project.pk}/", begin) for _ in range(2)]
+    assert Making.objects.count() == 1
+    assert answers[0].headers["Location"] == answers[1].headers["Location"]
+    planned = next(dict(f.fields) for f in forms_of(get(client, "plan/new/")) if "colourway" in f.fields)
+    planned |= {"colourway": str(project.colourway_id), "count": "2"}
+    for _ in range(2):
+        assert client.post(f"{client.base}plan/new/", planned).status_code == 302
+    assert Project.objects.count() == 2
+    figure = next(dict(f.fields) for f in forms_of(get(client, "figures/new/")) if "story" in f.fields)
+    for _ in range(2):
+        client.post(f"{client.base}figures/new/", figure | {"name": "Eel"})
+    assert Figure.objects.filter(name__startswith="Eel").count() == 1
+
+
+def test_a_press_that_was_refused_may_come_again(client, owner, project):
+    key = str(uuid.uuid4())
+    given = {"key": key, "colourway": str(project.colourway_id), "count": "0", "due": str(project.due), "name": ""}
+    assert client.post(f"{client.base}plan/new/", given).status_code == 422
+    assert client.post(f"{client.base}plan/new/", given | {"count": "1"}).status_code == 302
+    assert Project.objects.count() == 2
+
+
+# --- one tablet -----------------------------------------------------------------------------------------------------
+
+
+def test_a_page_of_the_other_hand_books_nothing(client, owner, project, moss):
+    making = begin_making(owner, project.pk)
+    layer = PieceLayer.objects.get()
+    mine = form(client, f"bench/{making.pk}/", "/take/")
+    tove = make.member(owner.studio)
+    address = f"{client.base}bench/layer/{layer.pk}/take/"
+    stale = {**mine, "hand": str(tove.pk), "amount": "3"}
+    answer = client.post(address, stale, headers={"HX-Request": "true"})
+    assert answer.status_code == 409
+    assert "Mira’s hand by now" in answer.content.decode()
+    answer = client.post(address, stale, follow=True)
+    assert "hand by now" in words(answer.content.decode())
+    assert not Movement.objects.filter(kind="pulled").exists()
+    assert client.post(address, {**mine, "amount": "3"}).status_code == 302
+    assert Movement.objects.get(kind="pulled").amount == -D(3)
+
+
+@pytest.mark.parametrize("press", ["bench/layer/{id}/take/", "undo/", "stash/lot/{id}/take/", "restock/list/"])
+def test_the_address_of_a_press_opened_as_a_page_leads_on(client, moss, press):
+    answer = client.get(client.base + press.format(id=moss.pk), follow=True, headers={"Sec-Fetch-Mode": "navigate"})
+    assert answer.status_code == 200, press
+    assert re.search("<h1", answer.content.decode())
