@@ -122,14 +122,14 @@ def test_roles_change_and_a_studio_keeps_an_owner(client, owner):
     assert "needs an owner" in text(post(client, f"house/members/{owner.pk}/role/", role="maker"))
     assert "needs an owner" in text(post(client, f"house/members/{owner.pk}/remove/"))
     assert "Choose what the member" in text(post(client, f"house/members/{tove.pk}/role/", role="queen"))
-    assert post(client, f"house/members/{tove.pk}/remove/").status_code == 302
+    assert post(client, f"house/members/{tove.pk}/remove/", sure="on").status_code == 302
     assert not Member.objects.filter(pk=tove.pk).exists()
 
 
 def test_who_stands_in_the_ledger_stays(client, owner):
     tove = make.member(owner.studio)
     make.lot(tove)
-    assert "stands in the ledger" in text(post(client, f"house/members/{tove.pk}/remove/"))
+    assert "stands in the ledger" in text(post(client, f"house/members/{tove.pk}/remove/", sure="on"))
     assert Member.objects.filter(pk=tove.pk).exists()
 
 
@@ -137,7 +137,7 @@ def test_who_was_let_go_is_out_at_once(client, owner):
     tove = make.member(owner.studio)
     hers = signed_in(tove)
     assert hers.get(hers.base).status_code == 200
-    post(client, f"house/members/{tove.pk}/remove/")
+    post(client, f"house/members/{tove.pk}/remove/", sure="on")
     assert hers.get(hers.base).status_code == 404
 
 

@@ -13,10 +13,12 @@ from django.shortcuts import redirect
 from django.urls import Resolver404, resolve
 from django_htmx.http import trigger_client_event
 
+from wembit.web import clock
 from wembit.web.deed_words import words_of
 from wembit.web.responses import local_path
+from wembit.web.row_deeds import WATCHED, Pressed, changes, name_of, told
 from wembit.web.studio.deeds import keep_deed
-from wembit.web.studio.models import Studio
+from wembit.web.studio.models import Deed, Studio
 from wembit.web.studio.shared_tablet import member_in_hand
 
 if TYPE_CHECKING:
@@ -31,6 +33,7 @@ class StudioMiddleware:
 
     def __call__(self, request: Request) -> HttpResponse:
         request.studio = request.member = None  # type: ignore[assignment] # until an address names one
+        request.watched = None
         response = self.get_response(request)
         asked = request.method in ("GET", "HEAD") or getattr(request, "saved_nothing", False)
         refused = response.status_code >= 400  # and has changed nothing
@@ -50,8 +53,14 @@ class StudioMiddleware:
     def tell(self, request: Request) -> None:
         """Write into the journal what was done, unless the action has."""
         match = request.resolver_match
-        words = words_of(match.view_name) if match else ""
-        if words and not request.member.has_told:
+        name = match.view_name if match else ""
+        if request.watched is not None:
+            press, before = request.watched
+            watched = WATCHED[name]
+            if differ := changes(before, told(watched.rows(press))):
+                words = watched.words.format(name_of(differ, watched.of))
+                keep_deed(request.member, words, Deed.ROWS, rows=differ)
+        elif (words := words_of(name)) and not request.member.has_told:
             keep_deed(request.member, words)
 
     def process_view(
@@ -74,6 +83,10 @@ class StudioMiddleware:
         shown = request.headers.get("X-Hand") or (request.POST.get("hand") if request.method == "POST" else "")
         if request.method == "POST" and shown and shown != str(member.pk):
             return self.other_hand(request)
+        name = request.resolver_match.view_name if request.resolver_match else ""
+        if request.method == "POST" and name in WATCHED:
+            press = Pressed(studio, named, request.POST, clock.now())
+            request.watched = press, told(WATCHED[name].rows(press))
         return None
 
     def other_hand(self, request: Request) -> HttpResponse:

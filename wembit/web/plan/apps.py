@@ -21,10 +21,11 @@ class PlanConfig(AppConfig):
 
     def ready(self) -> None:
         from wembit.web.figures.editing.door import figure_changed
-        from wembit.web.stash.ledger import posted
+        from wembit.web.stash.ledger import posted, reversing
         from wembit.web.stash.looks import looks_told
 
         posted.connect(keep_promises, dispatch_uid="plan.keep_promises")
+        reversing.connect(keep_blends, dispatch_uid="plan.keep_blends")
         figure_changed.connect(keep_needs, dispatch_uid="plan.keep_needs")
         looks_told.connect(follow_told_looks, dispatch_uid="plan.follow_told_looks")
 
@@ -34,6 +35,17 @@ def keep_promises(sender: Any, entry: Any, items: Any, **_: Any) -> None:
     from .actions.reserve import reserve
 
     reserve(entry.studio, items)
+
+
+def keep_blends(sender: Any, entry: Any, **_: Any) -> None:
+    """A blend that was carded for a shortage stays while it stands in. Raises `Refusal`."""
+    from wembit.web.errors import Refusal
+
+    from .models import StandIn
+
+    made = StandIn.objects.filter(studio=entry.studio, client_key=entry.client_key, taken_back_at=None).first()
+    if made and entry.client_key:
+        raise Refusal(f"{made.new.name} stands in for {made.old.name} by now. Take that back first.")
 
 
 def keep_needs(sender: Any, version: Version, **_: Any) -> None:

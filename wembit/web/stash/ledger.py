@@ -30,6 +30,7 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Member, Studio
 
 MOST = Decimal("1000000")
+reversing = Signal()  # before an entry is reversed, with it; plan/apps.py listens, and may raise `Refusal`
 posted = Signal()  # inside the transaction, with the entry and its items' ids; plan/apps.py listens: promises follow
 
 

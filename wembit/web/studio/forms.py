@@ -85,5 +85,9 @@ class PinchForm(StudioForm):
         self.fields["ten"] = weight_field(request.member, required=False, most=50)
 
 
+class SureForm(StudioForm):
+    sure = tick_field()
+
+
 class RoleForm(StudioForm):
     role = ChosenField(ROLES, "Choose what the member may do.", required=True)

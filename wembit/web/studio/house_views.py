@@ -15,7 +15,7 @@ from wembit.web.studio.actions.change_member import change_role, remove_member
 from wembit.web.studio.actions.make_link import make_join_link, make_password_link
 from wembit.web.studio.actions.set_up import set_up, show_pinch
 
-from .forms import PinchForm, RoleForm, SettingsForm, SignInForm, choices_of
+from .forms import PinchForm, RoleForm, SettingsForm, SignInForm, SureForm, choices_of
 from .models import ROLES, Member, User, time_zones
 from .queries import members, studios_of
 from .shared_tablet import IN_HAND, keep_hand
@@ -99,7 +99,12 @@ def role(request: Request, member_id: UUID) -> HttpResponse:
 
 @require_POST
 def remove(request: Request, member_id: UUID) -> HttpResponse:
-    _, faults = tried(lambda: remove_member(request.member, member_id))
+    """Let a member go: asked once more, since it cannot be taken back."""
+    form = SureForm(request)
+    form.is_valid()
+    _, faults = tried(lambda: remove_member(request.member, member_id, sure=form.cleaned_data["sure"]))
+    if "sure" in faults:
+        return again(request, "studio/house.html", _house(request) | {"asked": member_id}, {"": faults["sure"]})
     if faults:
         return again(request, "studio/house.html", _house(request), {"": next(iter(faults.values()))})
     return redirect("studio:house", studio=request.studio.slug)

@@ -153,15 +153,15 @@ class DonePress(Owned):
 
 
 class Deed(Owned):
-    """What a member did, in her words, and how it is taken back: a stock entry by another entry, a change of a figure by the
-    rows before and after; any other deed cannot be taken back from the journal yet.
+    """What a member did, in her words, and how it is taken back: a stock entry by another entry, a change of a figure, or of
+    rows of another kind, by the rows before and after; any other deed cannot be taken back from the journal.
     """
 
-    STOCK, FIGURE, OTHER = "stock", "figure", "other"
+    STOCK, FIGURE, ROWS, OTHER = "stock", "figure", "rows", "other"
 
     member = models.ForeignKey(Member, on_delete=models.CASCADE, related_name="deeds")
     made_at = models.DateTimeField()
-    kind = models.CharField(max_length=6, choices=[(STOCK, "stock"), (FIGURE, "figure"), (OTHER, "other")])
+    kind = models.CharField(max_length=6, choices=[(kind, kind) for kind in (STOCK, FIGURE, ROWS, OTHER)])
     thing = models.UUIDField(null=True)  # the entry, or the figure
     words = models.CharField(max_length=120)
     rows = models.JSONField(null=True, encoder=DjangoJSONEncoder)  # of a figure: table, id, row before, row after

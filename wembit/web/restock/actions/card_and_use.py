@@ -15,7 +15,6 @@ from wembit.web.plan.queries import need_of
 from wembit.web.restock.answers.answering import places_beside
 from wembit.web.stash.actions.blend import Share, blend
 from wembit.web.stash.ledger import Press
-from wembit.web.studio.deeds import keep_deed
 from wembit.web.studio.models import MAKER, Member
 
 from .accept_answer import use_instead
@@ -53,7 +52,4 @@ def card_and_use(
     for number, place in enumerate(others):
         key = f"{press.key[:58]}-{number}" if press.key else ""
         use_instead(member, place.need.project_id, item_id, made.item_id, seen=seen, count=place.count, key=key)
-    stand_in = use_instead(member, project_id, item_id, made.item_id, seen=seen, count=count, key=press.key)
-    if member.has_told:  # the blend, which alone is not all that was done; a repeated press has told nothing
-        keep_deed(member, f"{made.item.name}, carded for {need.project.name}")
-    return stand_in
+    return use_instead(member, project_id, item_id, made.item_id, seen=seen, count=count, key=press.key)

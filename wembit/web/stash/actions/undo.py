@@ -8,7 +8,7 @@ from django.db import transaction
 from django.http import Http404
 
 from wembit.web.errors import Refusal
-from wembit.web.stash.ledger import EntryDraft, Line, Press
+from wembit.web.stash.ledger import EntryDraft, Line, Press, reversing
 from wembit.web.stash.models import RECOUNT, Entry, Lot
 from wembit.web.stash.queries import last_entry
 from wembit.web.studio.models import MAKER, Member
@@ -34,6 +34,7 @@ def undo(member: Member, *, press: Press, entry_id: UUID | None = None) -> Entry
         return draft.repeated
     if Entry.objects.filter(reverses=entry).exists():
         raise Refusal("That was taken back already.")
+    reversing.send(sender=Entry, entry=entry)
     if entry.verb == RECOUNT:
         _forget_recount(moved[0].lot, entry)
     lines = [Line(m.lot_id, m.kind, -m.amount, m.need) for m in moved]

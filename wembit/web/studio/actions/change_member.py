@@ -27,11 +27,15 @@ def change_role(member: Member, member_id: UUID, role: str) -> Member:
 
 
 @transaction.atomic
-def remove_member(member: Member, member_id: UUID) -> None:
-    """The person no longer belongs to the studio. Raises `Refusal` when the ledger names her, `Http404`."""
+def remove_member(member: Member, member_id: UUID, *, sure: bool) -> None:
+    """The person no longer belongs to the studio. Raises `Refusal` unless the owner is sure, or when the ledger names her;
+    `Http404`.
+    """
     member.must_be(OWNER)
     other = member_of(member.studio, member_id)
     _another_owner(other)
+    if not sure:
+        raise Refusal(f"Letting {other} go cannot be taken back. Press again to do it.", "sure")
     try:
         with transaction.atomic():
             other.delete()

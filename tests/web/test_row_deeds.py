@@ -1,0 +1,179 @@
+"""Every press that changes rows of its own is taken back by Z, done again by Shift and Z, and refused when it was built on."""
+
+import datetime as dt
+from decimal import Decimal as D
+
+import pytest
+
+from tests.web import factories as make
+from tests.web.helpers import get, post, text, words
+from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.actions.take import take
+from wembit.web.bench.models import Making, Piece, PieceLayer
+from wembit.web.figures.models import Version
+from wembit.web.plan.models import Need, Project, StandIn
+from wembit.web.plan.queries import open_needs
+from wembit.web.restock.models import Offer, Order, OrderLine, Supplier
+from wembit.web.stash.actions.undo import undo as undo_entry
+from wembit.web.stash.models import Entry, Item, Lot, Movement, Promise, Reminder
+from wembit.web.studio.models import Deed, Member, Studio
+
+
+@pytest.fixture
+def moss(owner):
+    return make.lot(owner, "moss", "100")
+
+
+@pytest.fixture
+def figure(owner, moss):
+    return make.figure(owner, fibre=moss, length=60)
+
+
+@pytest.fixture
+def project(owner, figure):
+    return make.project(owner, figure, count=3)
+
+
+def z(client, address="undo/") -> str:
+    return words(text(post(client, address, follow=True)))
+
+
+def state(owner):
+    """All that the presses below may change, and what hangs on it."""
+    studio = owner.studio
+    tables = (Project, Need, StandIn, Making, Piece, PieceLayer, Order, OrderLine, Supplier, Offer, Item, Lot, Reminder)
+    rows = {model.__name__: sorted(map(str, model.objects.of(studio).values())) for model in tables}
+    rows["Promise"] = sorted((str(p.lot_id), str(p.need), p.amount) for p in Promise.objects.of(studio))
+    rows["Studio"] = list(Studio.objects.values("name", "currency", "weight_unit"))
+    rows["Member"] = sorted(map(str, Member.objects.of(studio).values("pk", "role", "pinch_g", "keys_on")))
+    rows["frozen"] = list(Version.objects.of(studio).values_list("pk", "frozen_at"))
+    return rows
+
+
+def presses(client, owner, project, moss):
+    """Address, fields and the words of the journal of one press of each kind."""
+    offer = make.offer(owner, moss.item, "500")
+    making = begin_making(owner, project.pk)
+    layer = PieceLayer.objects.get()
+    take(owner, layer.pk, moss.pk, D("1"), press=make.press())
+    piece = Piece.objects.get()
+    due = (project.due + dt.timedelta(days=3)).isoformat()
+    way = str(project.colourway_id)
+    settings = {
+        "name": "Reedmoor", "timezone": "Europe/London", "currency": "EUR", "decimal_mark": ",", "weight_unit": "g",
+        "length_unit": "cm",
+    }  # fmt: skip
+    yield f"plan/{project.pk}/change/", {"name": "Fair", "count": "5", "due": due, "start": ""}, "Fair, changed"
+    yield f"plan/{project.pk}/drop/", {}, "Market, given up"
+    yield f"plan/{project.pk}/finish/", {}, "Market, done"
+    yield "plan/new/", {"colourway": way, "count": "2", "due": due, "name": "Gift", "start": ""}, "Gift, planned"
+    yield f"bench/begin/{project.pk}/", {}, "begun"
+    yield f"bench/piece/{piece.pk}/mark/", {"state": "made"}, "ball, marked"
+    yield f"bench/layer/{layer.pk}/enough/", {}, "enough"
+    yield f"bench/{making.pk}/finish/", {"unweighed": "nothing"}, "Pebble 1 of 3, finished"
+    yield "restock/list/", {f"pack_{offer.pk}": "2", "item": str(moss.item_id)}, "packs, on the list"
+    yield (
+        f"restock/suppliers/{offer.supplier_id}/",
+        {"name": "Reed Wool", "lead_days": "3", "postage": "1"},
+        "Reed Wool",
+    )
+    yield (
+        f"restock/suppliers/{offer.supplier_id}/offer/",
+        {"item": str(moss.item_id), "pack": "25", "price": "3"},
+        "a pack",
+    )
+    yield f"stash/lot/{moss.pk}/describe/", {"srgb": "#112233", "has_colour": "on", "dye_lot": "X"}, "what it is"
+    yield "stash/walk/reminder/", {"words": "moths", "due": due, "every_days": "9"}, "a look at the wool"
+    yield "house/settings/", settings, "the studio’s settings"
+    yield "house/pinch/", {"ten": "0.9"}, "your pinch"
+
+
+def test_every_press_of_rows_goes_back_and_comes_again(client, owner, project, moss):
+    tried = 0
+    for address, given, said in list(presses(client, owner, project, moss)):
+        before = state(owner)
+        answer = post(client, address, **given)
+        assert answer.status_code == 302, (address, answer.status_code, text(answer)[-300:])
+        after = state(owner)
+        assert after != before, address
+        assert said in Deed.objects.first().words, (address, Deed.objects.first().words)
+        answer = z(client)
+        assert "Taken back:" in answer, address
+        assert said in answer, address
+        assert state(owner) == before, address
+        z(client, "again/")
+        assert state(owner) == after, address
+        z(client)
+        assert state(owner) == before, address
+        tried += 1
+    assert tried == 15
+
+
+def test_what_was_built_on_is_refused(client, owner, figure, moss):
+    due = make.project(owner, figure).due.isoformat()
+    way = str(Project.objects.get().colourway_id)
+    post(client, "plan/new/", colourway=way, count="2", due=due, name="Gift", start="")
+    planned = Project.objects.get(name="Gift")
+    begin_making(owner, planned.pk)
+    assert "done with it since" in z(client)
+    assert Project.objects.filter(pk=planned.pk).exists()
+
+
+def test_a_making_with_wool_is_not_unbegun_by_the_key(client, owner, project, moss):
+    post(client, f"bench/begin/{project.pk}/")
+    take(owner, PieceLayer.objects.get().pk, moss.pk, D("1"), press=make.press())
+    deed = Deed.objects.get(words__endswith="begun")
+    assert "since" in words(text(post(client, f"deeds/{deed.pk}/back/", follow=True)))
+    assert Making.objects.exists()
+
+
+@pytest.fixture
+def short(owner, figure, moss):
+    return make.project(owner, figure, count=12)
+
+
+def test_a_stand_in_is_taken_back_by_z_and_stands_in_again(client, owner, short, moss):
+    olive = make.lot(owner, "olive", "900", srgb="#6b7a3a")
+    begin_making(owner, short.pk)
+    before = state(owner)
+    given = {"new": str(olive.item_id), "seen": "1", "count": "12"}
+    assert post(client, f"restock/project/{short.pk}/{moss.item_id}/accept/", **given).status_code == 302
+    after = state(owner)
+    assert PieceLayer.objects.get().item_id == olive.item_id
+    assert "an answer to a shortage" in z(client)
+    assert state(owner) == before
+    z(client, "again/")
+    assert state(owner) == after
+    take(owner, PieceLayer.objects.get().pk, olive.pk, D("1"), press=make.press())
+    deed = Deed.objects.get(words="an answer to a shortage")
+    assert "Wool was taken" in words(text(post(client, f"deeds/{deed.pk}/back/", follow=True)))
+    assert StandIn.objects.count() == 1
+
+
+def test_a_carded_blend_goes_back_in_two_presses_and_not_under_what_it_stands_in_for(client, owner, short, moss):
+    for name, srgb in (("fern", "#5f7a3a"), ("ochre", "#8a7a3a")):
+        make.lot(owner, name, "400", srgb=srgb)
+    page = get(client, f"restock/project/{short.pk}/{moss.item_id}/")
+    fern, ochre = (Lot.objects.get(item__name=name) for name in ("fern", "ochre"))
+    assert "carded together" in page
+    given = {"recipe": f"{fern.pk}*1 {ochre.pk}*1", "grams": "300", "seen": "1", "count": "12", "name": "moss blend"}
+    assert post(client, f"restock/project/{short.pk}/{moss.item_id}/accept/", **given).status_code == 302
+    blend = Entry.objects.get(verb="blend")
+    with pytest.raises(Exception, match="stands in"):
+        undo_entry(owner, press=make.press(), entry_id=blend.pk)
+    assert "an answer to a shortage" in z(client)
+    assert not StandIn.objects.exists()
+    assert "carded" in z(client)
+    assert Lot.objects.get(pk=fern.pk).on_hand == 400
+    assert open_needs(owner.studio, project=short)[0].item_id == moss.item_id
+    assert sum(Movement.objects.filter(lot=fern).values_list("amount", flat=True)) == 400
+
+
+def test_letting_a_member_go_asks_first(client, owner):
+    tove = make.member(owner.studio)
+    answer = post(client, f"house/members/{tove.pk}/remove/")
+    assert "cannot be taken back" in words(text(answer))
+    assert "Tove go for good" in words(text(answer))
+    assert Member.objects.filter(pk=tove.pk).exists(), "unsure is no"
+    post(client, f"house/members/{tove.pk}/remove/", sure="on")
+    assert not Member.objects.filter(pk=tove.pk).exists()

@@ -1,0 +1,262 @@
+"""Presses that change rows of their own, not stock and not a figure's drawing: which rows each may change, told before and
+after, so that the journal can put them back and do it again.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from django.apps import apps
+from django.core.serializers.json import DjangoJSONEncoder
+from django.db import IntegrityError, models, transaction
+from django.db.models import ProtectedError, QuerySet
+
+from wembit.web.asked import id_in
+from wembit.web.bench.models import Making, MakingThing, Piece, PieceLayer
+from wembit.web.errors import Refusal
+from wembit.web.figures.models import Figure, Tracing, Version
+from wembit.web.plan.actions.reserve import reserve
+from wembit.web.plan.models import PLANNED, Need, Project, StandIn
+from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine, Supplier
+from wembit.web.stash.looks import tell_looks
+from wembit.web.stash.models import Item, Lot, Movement, OwnBreed, Reminder
+from wembit.web.studio.models import Member, Studio
+
+Row = dict[str, Any]
+Rows = dict[tuple[str, str], Row]  # by the label of the model and the id
+Changes = list[list[Any]]  # label, id, the row before, the row after; None where there was or is none
+NOT_KEPT = {"studio.studio": ("stamp",)}  # what every press changes
+GONE_ON = "Something was done with it since. Take that back first."
+
+
+@dataclass(frozen=True)
+class Pressed:
+    """What a press is about: the studio, the ids of its address, what its form says, and when it came."""
+
+    studio: Studio
+    ids: Mapping[str, Any]
+    given: Mapping[str, str]
+    since: dt.datetime
+
+    def of(self, model: type[models.Model], **filters: Any) -> QuerySet:
+        """This studio's rows."""
+        return model._default_manager.filter(studio=self.studio, **filters)
+
+
+@dataclass(frozen=True)
+class Watched:
+    """How a press is told, `{}` being the first thing that it changed (of the kind `of`, where that says more), and the rows
+    that it may change, each after what it points to.
+    """
+
+    words: str
+    rows: Callable[[Pressed], Sequence[QuerySet]]
+    of: str = ""
+
+
+def _project(press: Pressed) -> list[QuerySet]:
+    pk = press.ids["project_id"]
+    return [press.of(Project, pk=pk), press.of(Need, project=pk), press.of(StandIn, project=pk)]
+
+
+def _planned(press: Pressed) -> list[QuerySet]:
+    return [
+        press.of(Project, made_at__gte=press.since),
+        press.of(Need, project__made_at__gte=press.since),
+    ]
+
+
+def _makings(press: Pressed, **filters: Any) -> list[QuerySet]:
+    inside = {f"making__{name}": value for name, value in filters.items()}
+    deeper = {f"piece__making__{name}": value for name, value in filters.items()}
+    return [
+        press.of(Making, **filters),
+        press.of(Piece, **inside),
+        press.of(PieceLayer, **deeper),
+        press.of(MakingThing, **inside),
+    ]
+
+
+def _begun(press: Pressed) -> list[QuerySet]:
+    pk = press.ids["project_id"]
+    versions = press.of(Version, colourways__projects=pk)
+    return [versions, *_project(press), *_makings(press, project=pk, begun_at__gte=press.since)]
+
+
+def _making(press: Pressed) -> list[QuerySet]:
+    pk = press.ids["making_id"]
+    return [
+        press.of(Version, colourways__makings=pk),
+        press.of(Project, makings=pk),
+        press.of(Need, project__makings=pk),
+        *_makings(press, pk=pk),
+    ]
+
+
+def _layer(press: Pressed) -> list[QuerySet]:
+    layer = press.of(PieceLayer, pk=press.ids["layer_id"])
+    return [press.of(Need, pk__in=layer.values("need")), layer]
+
+
+def _answered(press: Pressed) -> list[QuerySet]:
+    """Where a wool is short, in all projects that need it."""
+    item = press.ids.get("item_id")
+    if item is None:
+        item = press.of(StandIn, pk=press.ids["stand_in_id"]).values_list("old", flat=True).first()
+    projects = press.of(Project, state=PLANNED, needs__item=item).values("pk")
+    return [
+        press.of(Need, project__in=projects),
+        press.of(StandIn, project__in=projects),
+        press.of(PieceLayer, piece__making__project__in=projects, piece__making__finished_at=None),
+    ]
+
+
+def _lists(press: Pressed) -> list[QuerySet]:
+    return [press.of(Order, state=DRAFT), press.of(OrderLine, order__state=DRAFT)]
+
+
+def _bag(press: Pressed) -> list[QuerySet]:
+    pk = press.ids["lot_id"]
+    return [press.of(Item, lots=pk), press.of(Lot, pk=pk)]
+
+
+def _offers(press: Pressed) -> list[QuerySet]:
+    pk = press.ids["supplier_id"]
+    return [press.of(Item, pk=id_in(press.given.get("item", ""))), press.of(Offer, supplier=pk)]
+
+
+WATCHED = {
+    "bench:begin": Watched("{}, begun", _begun, of="bench.making"),
+    "bench:enough": Watched("a piece has enough", _layer),
+    "bench:finish": Watched("{}, finished", _making, of="bench.making"),
+    "bench:mark": Watched("{}, marked", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
+    "bench:more": Watched("a piece takes more", _layer),
+    "bench:not_begun": Watched("a making, taken back", _making),
+    "colour:tell": Watched("{}, its colour", _bag),
+    "figures:describe": Watched("{}, its name and story", lambda press: [press.of(Figure, pk=press.ids["figure_id"])]),
+    "figures:origin": Watched("{}, where it is from", lambda press: [press.of(Figure, pk=press.ids["figure_id"])]),
+    "figures:tracing": Watched("a drawing", lambda press: [press.of(Tracing, pk=press.ids["tracing_id"])]),
+    "plan:change": Watched("{}, changed", _project),
+    "plan:drop": Watched("{}, given up", _project),
+    "plan:finish": Watched("{}, done", _project),
+    "plan:new": Watched("{}, planned", _planned),
+    "plan:newest": Watched("{}, by the newest version", _project),
+    "restock:accept": Watched("an answer to a shortage", _answered),
+    "restock:new_supplier": Watched("{}, a supplier", lambda press: [press.of(Supplier)]),
+    "restock:off_list": Watched("packs, off the list", _lists),
+    "restock:offer": Watched("a pack and its price", _offers),
+    "restock:send": Watched("an order, sent", lambda press: [press.of(Order, pk=press.ids["order_id"])]),
+    "restock:stand_in_back": Watched("an answer to a shortage, taken back", _answered),
+    "restock:supplier": Watched("{}, a supplier", lambda press: [press.of(Supplier)]),
+    "restock:to_list": Watched("packs, on the list", _lists),
+    "stash:breeds": Watched("{}, a breed of your own", lambda press: [press.of(OwnBreed)]),
+    "stash:describe": Watched("{}, what it is", _bag),
+    "stash:learn": Watched("{}, what the scale shows", lambda press: [press.of(Item, pk=press.ids["item_id"])]),
+    "stash:new_reminder": Watched("{}, a look at the wool", lambda press: [press.of(Reminder)]),
+    "stash:notion": Watched("{}, what it is", lambda press: [press.of(Item, pk=press.ids["notion_id"])]),
+    "stash:tick": Watched("a look at the wool", lambda press: [press.of(Reminder)]),
+    "studio:pinch": Watched("your pinch and keys", lambda press: [press.of(Member)]),
+    "studio:role": Watched("{}, another role", lambda press: [press.of(Member, pk=press.ids["member_id"])]),
+    "studio:settings": Watched("the studio’s settings", lambda press: [Studio.objects.filter(pk=press.studio.pk)]),
+}
+
+
+def told(queries: Iterable[QuerySet]) -> Rows:
+    """The rows as the journal keeps them, in the order of the queries."""
+    rows: Rows = {}
+    for query in queries:
+        label = query.model._meta.label_lower
+        left_out = NOT_KEPT.get(label, ())
+        for row in query.values():
+            kept = {name: _plain(value) for name, value in row.items() if name not in left_out}
+            rows[label, str(row["id"])] = json.loads(json.dumps(kept, cls=DjangoJSONEncoder))
+    return rows
+
+
+def _plain(value: Any) -> Any:
+    """What JSON keeps of a value without losing any of it: moments to the microsecond, bytes in hexadecimal digits."""
+    if isinstance(value, dt.datetime):
+        return value.isoformat()
+    return {"hex": bytes(value).hex()} if isinstance(value, bytes | memoryview) else value
+
+
+def _whole(value: Any) -> Any:
+    return bytes.fromhex(value["hex"]) if isinstance(value, dict) and set(value) == {"hex"} else value
+
+
+def changes(before: Rows, after: Rows) -> Changes:
+    """The rows that differ, each after what it points to."""
+    keys = dict.fromkeys([*before, *after])
+    return [[*key, before.get(key), after.get(key)] for key in keys if before.get(key) != after.get(key)]
+
+
+def name_of(found: Changes, of: str = "") -> str:
+    """The name of the first thing (of that kind) that was changed, as it is now or was last."""
+    label, pk, before, after = next((row for row in found if row[0] == of), found[0])
+    row = after or before
+    one = apps.get_model(label)._default_manager.filter(pk=pk).first()
+    return str(one) if one is not None else str(row.get("name") or row.get("words") or "it")
+
+
+@transaction.atomic
+def put(studio: Studio, kept: Changes, *, back: bool) -> None:
+    """The rows as they were before, or as they became. What follows from them is made true again.
+
+    Raises `Refusal` where one of them has changed since, or something was built on it.
+    """
+    old, new = (3, 2) if back else (2, 3)
+    for label, pk, *_ in kept:
+        list(_one(label, pk).select_for_update())
+    for row in kept:
+        now = told([_one(row[0], row[1])]).get((row[0], row[1]))
+        if now != row[old]:
+            raise Refusal(GONE_ON)
+    _not_used([row[1] for row in kept if row[0] == "plan.need" and row[new] is None])
+    try:
+        with transaction.atomic():
+            for label, pk, *_ in reversed([row for row in kept if row[new] is None]):
+                _one(label, pk).delete()
+            for row in [row for row in kept if row[new] is not None]:
+                _write(row[0], row[1], row[new], made=row[old] is None)
+    except (ProtectedError, IntegrityError):
+        raise Refusal(GONE_ON) from None
+    _follow(studio, kept)
+
+
+def _one(label: str, pk: str) -> QuerySet:
+    return apps.get_model(label)._default_manager.filter(pk=pk)
+
+
+def _write(label: str, pk: str, row: Row, *, made: bool) -> None:
+    fields = {name: _whole(value) for name, value in row.items()}
+    if made:
+        apps.get_model(label)(**fields).save(force_insert=True)
+        dates = {name: value for name, value in fields.items() if name.endswith("_at")}
+        _one(label, pk).update(**dates)  # fields that are set when a row is made
+    else:
+        _one(label, pk).update(**{name: value for name, value in fields.items() if name != "id"})
+
+
+def _not_used(needs: list[str]) -> None:
+    if needs and Movement.objects.filter(need__in=needs, entry__reversed_by=None, entry__reverses=None).exists():
+        raise Refusal("Wool was taken for it since. Put that back first.")
+
+
+def _follow(studio: Studio, kept: Changes) -> None:
+    """Promises follow needs and projects, plans follow what a fibre looks like."""
+    rows = [(label, pk, before or after) for label, pk, before, after in kept]
+    projects = {row["project_id"] for label, _, row in rows if label == "plan.need"}
+    projects |= {pk for label, pk, _ in rows if label == "plan.project"}
+    items: set[UUID] = set(Need.objects.filter(project__in=projects).values_list("item", flat=True))
+    items |= {UUID(row["item_id"]) for label, _, row in rows if label == "plan.need"}
+    if items:
+        reserve(studio, items)
+    looks = {UUID(row["item_id"]) for label, _, row in rows if label == "stash.lot"}
+    looks |= {UUID(pk) for label, pk, _ in rows if label == "stash.item"}
+    if looks:
+        tell_looks(studio, looks)
