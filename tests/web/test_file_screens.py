@@ -148,7 +148,7 @@ def test_rows_that_cannot_be_read_are_refused_with_the_reason_and_reported(clien
     file = looked_at(client, ODD)
     page = words(get(client, f"stash/files/{file.pk}/"))
     assert "6 refused" in page
-    assert "“three” is no number" in page
+    assert "“three” cannot be read" in page
     assert "form is missing" in page
     file = taken_in(client, ODD)
     assert Lot.objects.of(studio).filter(waste=False).get().item.name == "g"
@@ -181,7 +181,7 @@ def test_a_long_table_comes_in_piece_by_piece_and_shows_how_far(client, studio):
     file = looked_at(client, content)
     assert "and 4400 more rows" in words(get(client, f"stash/files/{file.pk}/"))
     answer = client.post(client.base + f"stash/files/{file.pk}/go-on/", headers={"HX-Request": "true"})
-    assert "2000 of 4500 rows are in" in words(text(answer))
+    assert "2000 of 4500 rows are read" in words(text(answer))
     assert 'hx-trigger="load' in text(answer)
     for _ in range(2):
         post(client, f"stash/files/{file.pk}/go-on/")
@@ -193,7 +193,7 @@ def test_a_long_table_comes_in_piece_by_piece_and_shows_how_far(client, studio):
 
 
 def test_too_many_rows_are_told(client, monkeypatch):
-    monkeypatch.setattr("wembit.web.stash.import_export.views.MOST_ROWS", 1)
+    monkeypatch.setattr("wembit.web.stash.import_export.views.TABLE_ROWS", 1)
     assert "2 rows; 1 are the most" in told(client.post(client.base + "stash/files/", {"table": table(BAGS)}))
 
 
@@ -291,3 +291,39 @@ def test_a_line_that_cannot_be_is_refused_with_the_reason(client, owner):
     file = taken_in(client, "name,dye_lot,kind,amount,happened_at\n" + "\n".join(row for row, _ in rows) + "\n")
     assert file.counts == {"refused": len(rows)}
     assert all(said in words for (_, said), (_, words) in zip(rows, file.refused, strict=True))
+
+
+def test_amounts_units_and_breeds_are_read_as_forms_read_them(client, studio):
+    rows = (
+        "form,breed,name,amount,notion,kind,size_mm\n"
+        "tops,BFL,drift,12.5kg,,,\n"
+        "batt,corrie,dune,1/2 oz,,,\n"
+        ",,florist wire,3 m,wire,notion,1\n"
+        ",,black eyes,12 pairs,eyes,notion,4\n"
+    )
+    taken_in(client, rows)
+    lots = {lot.item.name: lot for lot in Lot.objects.of(studio).select_related("item")}
+    assert {name: lot.on_hand for name, lot in lots.items()} == {
+        "drift": 12500, "dune": pytest.approx(D("14.175"), abs=D("0.001")), "florist wire": 3000,
+        "black eyes": 24,
+    }  # fmt: skip
+    assert (lots["drift"].item.breed, lots["dune"].item.breed) == ("bluefaced", "corriedale")
+
+
+def test_a_known_bag_gets_the_name_and_the_breed_of_the_file(client, owner):
+    moss, other = make.lot(owner, "moss", "50"), make.lot(owner, "moss", "20", drawer="B2")
+    fern = make.lot(owner, "fern", "30")
+    head = "bag,form,breed,name,amount\n"
+    taken_in(client, f"{head}{moss.pk},tops,Shetland,lichen,50\n{fern.pk},tops,Merino,bracken,30\n")
+    for lot in (moss, other, fern):
+        lot.refresh_from_db()
+    assert (moss.item.name, moss.item.breed) == ("lichen", "shetland"), "the bag goes, the other bag stays"
+    assert (other.item.name, other.item.breed) == ("moss", "merino")
+    assert fern.item.name == "bracken", "an only bag is renamed with its fibre"
+    assert not Item.objects.filter(name="fern").exists()
+
+
+def test_the_first_sentence_says_how_many_rows_were_refused(client, studio):
+    file = taken_in(client, "form,breed,name,amount\ntops,Merino,moss,5\ntops,Yak,fog,5\nhat,Merino,rust,1\n")
+    page = words(get(client, f"stash/files/{file.pk}/"))
+    assert "3 of 3 rows are read, 2 of them refused" in page

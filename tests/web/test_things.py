@@ -165,7 +165,11 @@ def test_what_was_not_weighed_is_asked_once_and_booked_as_planned(client, owner,
     for layer in rest:
         assert -layer.takes.get().movement.amount == pytest.approx(D(str(layer.rule_g * layer.bias)), abs=D("0.0006"))
     post(client, "undo/")
-    assert lot_now(fawn) == 195
+    making.refresh_from_db()
+    assert making.finished_at is None, "first the finish"
+    assert lot_now(fawn) < 195
+    post(client, "undo/")
+    assert lot_now(fawn) == 195, "then what it booked"
 
 
 def test_the_figures_weight_is_shared_out_over_what_was_not_weighed(client, owner, making, eyes):

@@ -1,5 +1,6 @@
 """Walls between studios, and what each role may do: every table, every address."""
 
+import datetime as dt
 import re
 import uuid
 
@@ -22,7 +23,7 @@ from wembit.web.plan.models import StandIn
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.models import Order, OrderLine
 from wembit.web.stash.models import Entry, Reminder, StashFile
-from wembit.web.studio.models import Deed, Member, Studio, User
+from wembit.web.studio.models import Deed, Link, Member, Studio, User
 from wembit.web.uploads import cleaned
 
 OURS = ("studio", "stash", "figures", "plan", "bench", "restock")
@@ -32,6 +33,8 @@ POST_ONLY_OWNER = {
 }  # fmt: skip
 OPEN_TO_VIEWERS = {
     "studio:pinch",
+    "studio:password",
+    "studio:end_session",
     "studio:hand",
     "studio:second_hand",
     "colour:picture",
@@ -60,6 +63,8 @@ def addresses(patterns=None, before="", space=""):
         elif route.startswith("s/<slug:studio>/"):
             yield (f"{space}:{pattern.name}" if space else pattern.name), route
 
+
+DAY = dt.timedelta(days=1)
 
 ROUTES = sorted(addresses())
 WITH_ID = [(name, route) for name, route in ROUTES if "<uuid:" in route]
@@ -93,6 +98,7 @@ def one_of_everything(owner) -> dict:
         "file_id": file.pk,
         "notion_id": make.notion_lot(owner).item_id,
         "reminder_id": reminder.pk,
+        "link_id": Link.objects.create(**mine, purpose=Link.JOIN, token_hash=str(owner.pk), expires_at=clock.now() + DAY).pk,
         "deed_id": Deed.objects.filter(**mine, kind=Deed.STOCK).first().pk,
         "drawer_id": lot.drawer_id,
         "recipe": f"{lot.pk}*1",

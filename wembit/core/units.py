@@ -143,6 +143,22 @@ def share(text: str) -> Fraction:
     return found
 
 
+SETS = {"pair": 2, "pairs": 2, "dozen": 12, "dozens": 12, "piece": 1, "pieces": 1, "pc": 1, "pcs": 1}
+
+
+def pieces(text: str) -> Measure:
+    """A whole number of pieces: 24, 24 pieces, 12 pairs, two dozen. Raises `Unreadable`."""
+    word, _, what = _plain(text).rpartition(" ")
+    if what in SETS:
+        one = word.removesuffix(" of").strip() or "a"
+        count = (COUNTS[one] if one in COUNTS else _number(one)) * SETS[what]
+    else:
+        count = number(text)
+    if count != int(count):
+        raise Unreadable("Write a whole number of pieces.")
+    return Measure(count, f"{count:g} pieces")
+
+
 def number(text: str) -> float:
     """A bare number with a decimal comma or point. Raises `Unreadable`."""
     return _number(_plain(text))

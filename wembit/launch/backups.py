@@ -58,6 +58,8 @@ def backup(path: Path) -> About:
                 archive.add(dump, DUMP)
                 archive.add(media, MEDIA)
             os.replace(new, path)
+            with contextlib.suppress(Trouble):  # a database of an earlier version has no place for it
+                _postgres("psql", "-q", "-c", "UPDATE studio_studio SET backed_up_at = now()")
     except OSError as fault:
         raise Trouble(f"{path} cannot be written: {fault.strerror}.") from None
     return about

@@ -16,7 +16,9 @@ WORDS = {
     "restock:arrival": "a parcel, received",
     "studio:invite": "an invitation",
     "studio:new_password": "a link for a new password",
+    "studio:password": "your password",
     "studio:remove": "a member, let go",
+    "studio:withdraw": "a link, withdrawn",
 }
 
 

@@ -60,10 +60,7 @@ def read(text: str, measure: str, unit: str, hand: units.Hand = units.Hand()) ->
     if measure == "length":
         return units.length(text, unit)
     if measure == "count":
-        found = units.number(text)
-        if found != int(found):
-            raise units.Unreadable("Write a whole number of pieces.")
-        return units.Measure(found, f"{found:g} pieces")
+        return units.pieces(text)
     return units.weight(text, unit, hand)
 
 

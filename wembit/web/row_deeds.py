@@ -30,7 +30,7 @@ from wembit.web.studio.models import Member, Studio
 Row = dict[str, Any]
 Rows = dict[tuple[str, str], Row]  # by the label of the model and the id
 Changes = list[list[Any]]  # label, id, the row before, the row after; None where there was or is none
-NOT_KEPT = {"studio.studio": ("stamp",)}  # what every press changes
+NOT_KEPT = {"studio.studio": ("stamp", "backed_up_at")}  # what every press changes
 GONE_ON = "Something was done with it since. Take that back first."
 
 

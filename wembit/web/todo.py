@@ -5,9 +5,12 @@ from __future__ import annotations
 import datetime as dt
 from typing import TYPE_CHECKING
 
+from django.db.models import Min
+
 from wembit.web.bench.queries import makings
 from wembit.web.plan.queries import projects, shorts_by_project
 from wembit.web.restock.queries import on_the_way, tides_now
+from wembit.web.stash.models import Entry
 from wembit.web.stash.queries import low_items
 from wembit.web.stash.walk.queries import reminders_due
 
@@ -16,12 +19,19 @@ from . import clock
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
-SOON_DAYS = 14
+SOON_DAYS, BACKUP_DAYS = 14, 7
 
 
 def things_now(studio: Studio) -> dict:
     """`things_to_do`, kept until the next press or the next day."""
     return studio.cached_until_change(f"today:{clock.today(studio)}", lambda: things_to_do(studio))
+
+
+def days_without_backup(studio: Studio) -> int:
+    """Days since the last backup, or since the first entry where none was made; 0 while that is no week."""
+    first = studio.backed_up_at or Entry.objects.of(studio).aggregate(first=Min("recorded_at"))["first"]
+    days = (clock.now() - first).days if first else 0
+    return days if days >= BACKUP_DAYS else 0
 
 
 def things_to_do(studio: Studio) -> dict:
@@ -40,4 +50,5 @@ def things_to_do(studio: Studio) -> dict:
         "low": low_items(studio),
         "coming": on_the_way(studio),
         "looks": reminders_due(studio),
+        "unsaved_days": days_without_backup(studio),
     }

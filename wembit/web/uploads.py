@@ -9,13 +9,13 @@ from typing import TYPE_CHECKING, Any
 from django.core.files.base import ContentFile
 from PIL import Image, ImageOps, UnidentifiedImageError
 
+from wembit.web.limits import PICTURE_BYTES, PICTURE_PIXELS
+
 from .errors import Refusal
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
-LARGEST_BYTES = 20_000_000
-LARGEST_PIXELS = 60_000_000
 SIDE = 1600
 FORMATS = ("JPEG", "PNG", "WEBP")
 
@@ -24,11 +24,11 @@ def cleaned(upload: Any, studio: Studio) -> ContentFile | None:
     """A JPEG of at most 1600 px, named within the studio's folder. Raises `Refusal`; None for no file."""
     if not upload:
         return None
-    if upload.size > LARGEST_BYTES:
+    if upload.size > PICTURE_BYTES:
         raise Refusal("That picture is larger than 20 MB. Send a smaller one.", "photo")
     try:
         with Image.open(upload, formats=FORMATS) as picture:
-            if picture.width * picture.height > LARGEST_PIXELS:
+            if picture.width * picture.height > PICTURE_PIXELS:
                 raise Refusal("That picture has more than 60 million pixels. Send a smaller one.", "photo")
             if getattr(picture, "n_frames", 1) > 1:
                 raise Refusal("That picture moves. Send a still one.", "photo")

@@ -6,8 +6,9 @@ import tempfile
 from threading import BoundedSemaphore
 from typing import Any
 
+from wembit.web.limits import BODY_BYTES
+
 WORKING = 4  # requests worked on at once in one process
-LARGEST_BYTES = 45_000_000  # a table of 40 MB and the form round it
 IN_MEMORY = 1_000_000
 CHUNK = 65_536
 
@@ -21,7 +22,7 @@ ANSWERS = {
 class WholeBodies:
     """WSGI middleware: refuses a body by its length, reads it whole, and only then lets one of `working` threads work."""
 
-    def __init__(self, application: Any, working: int = WORKING, largest: int = LARGEST_BYTES) -> None:
+    def __init__(self, application: Any, working: int = WORKING, largest: int = BODY_BYTES) -> None:
         self.application, self.largest = application, largest
         self.working = BoundedSemaphore(working)
 

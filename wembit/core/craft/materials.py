@@ -65,6 +65,10 @@ BREEDS = {
     "mixed": Breed("Mixed", 25, None, "some", "steadily", "between", ("cover",)),
     "unknown": Breed("Wool", 25, 90),  # a bag whose label is lost
 }
+SHORT_BREEDS = {  # as labels and lists abbreviate them; common practice
+    "bfl": "bluefaced", "corrie": "corriedale", "shet": "shetland", "wensley": "wensleydale", "romney marsh": "romney",
+    "gotl": "gotland", "mer": "merino", "poly": "polyester", "pes": "polyester",
+}  # fmt: skip
 
 
 @dataclass(frozen=True)

@@ -9,16 +9,15 @@ from wembit.web import clock
 from wembit.web.errors import Refusal
 from wembit.web.fields import DayField, IdField, TextField, WholeField, not_past
 from wembit.web.forms import StudioForm
+from wembit.web.limits import MAKINGS
 
 if TYPE_CHECKING:
     from .models import Project
 
-MOST = 500
-
 
 class ProjectForm(StudioForm):
     name = TextField(80)
-    count = WholeField(1, MOST, f"Write how many: a whole number from 1 to {MOST}.")
+    count = WholeField(1, MAKINGS, f"Write how many: a whole number from 1 to {MAKINGS}.")
     due = DayField()
     start = DayField(required=False)
 
@@ -29,7 +28,7 @@ class ChangeForm(ProjectForm):
     FIELDS = ("name", "count", "start", "due")
 
     was_name = TextField(80)
-    was_count = WholeField(1, MOST, "Load the page anew.", required=False)
+    was_count = WholeField(1, MAKINGS, "Load the page anew.", required=False)
     was_start = DayField(required=False)
     was_due = DayField(required=False)
 

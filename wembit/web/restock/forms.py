@@ -7,11 +7,10 @@ from uuid import UUID
 
 from wembit.web.fields import DayField, NumberField, PriceField, TextField, WholeField, amount_field
 from wembit.web.forms import RowForm, StudioForm
+from wembit.web.limits import PACKS
 from wembit.web.numbers import GRAMS
 from wembit.web.stash import queries as stash
 from wembit.web.stash.actions.receive import Parcel
-
-from .actions.put_on_list import MOST_PACKS
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
@@ -19,7 +18,7 @@ if TYPE_CHECKING:
 
 LEAD_DAYS = "Write whole days, 0 to 365."
 PACK = "pack_"
-PACKS = f"Write a whole number of packs, at most {MOST_PACKS}."
+HOW_MANY = f"Write a whole number of packs, at most {PACKS}."
 
 
 class PacksForm(StudioForm):
@@ -30,9 +29,7 @@ class PacksForm(StudioForm):
         self.fields["shown"] = NumberField(0, 1e9, required=False)  # what the page says is on the list
         self.offers = {name: offer for name in self.data if (offer := _offer(name))}
         for name in self.offers:
-            self.fields[name] = WholeField(
-                0, MOST_PACKS, f"Write a whole number of packs, at most {MOST_PACKS}.", required=False
-            )
+            self.fields[name] = WholeField(0, PACKS, f"Write a whole number of packs, at most {PACKS}.", required=False)
 
     def text_of(self, offer: UUID) -> str:
         """What was entered for an offer."""
@@ -40,7 +37,7 @@ class PacksForm(StudioForm):
 
     @property
     def faults(self) -> dict[str, str]:
-        return {"count": PACKS} if self.errors else {}
+        return {"count": HOW_MANY} if self.errors else {}
 
     def packs(self) -> dict[UUID, int]:
         """How many packs of which offer."""

@@ -17,7 +17,7 @@ from wembit.web.idempotency import press_of
 from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import ZERO, Item
-from wembit.web.stash.queries import item_chosen, items, unweighed_lots
+from wembit.web.stash.queries import item_chosen, items_known, unweighed_lots
 
 from . import queries
 from .actions.keep_offer import keep_offer
@@ -155,7 +155,7 @@ def suppliers_context(request: Request, chosen: str = "") -> dict:
     return {
         "suppliers": found,
         "chosen": next((each for each in found if str(each.pk) == chosen), None),
-        "items": [(other.pk, f"{other.name}, {other.what}") for other in items(request.studio)],
+        "items": [(other.pk, f"{other.name}, {other.what}") for other in items_known(request.studio)],
     }
 
 

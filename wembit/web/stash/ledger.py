@@ -21,6 +21,7 @@ from django.dispatch import Signal
 from wembit.web import clock, numbers
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
+from wembit.web.limits import AMOUNT
 from wembit.web.studio.deeds import keep_deed, mark_taken_back
 from wembit.web.studio.models import Deed
 
@@ -29,7 +30,6 @@ from .models import RECOUNT, ZERO, Entry, Item, Lot, Movement
 if TYPE_CHECKING:
     from wembit.web.studio.models import Member, Studio
 
-MOST = Decimal("1000000")
 reversing = Signal()  # before an entry is reversed, with it; plan/apps.py listens, and may raise `Refusal`
 posted = Signal()  # inside the transaction, with the entry and its items' ids; plan/apps.py listens: promises follow
 
@@ -115,7 +115,7 @@ class EntryDraft:
                 raise Short(lot, -change)
             if lot.waste and change < 0 and not reverses:
                 raise Refusal("Nothing is taken from the waste.")
-            if lot.on_hand + change >= MOST:
+            if lot.on_hand + change >= AMOUNT:
                 raise Refusal("That is more than a studio can hold. Check the number and its unit.", "amount")
             lot.on_hand += change
         entry = Entry(

@@ -9,7 +9,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
-from django.db.models import Case, Count, F, OuterRef, Q, Subquery, Sum, Value, When
+from django.db.models import Case, Count, Exists, F, OuterRef, Q, Subquery, Sum, Value, When
 from django.db.models.functions import Coalesce, TruncMonth
 from django.http import Http404
 from django.shortcuts import get_object_or_404
@@ -26,6 +26,7 @@ from .models import (
     FIBRE,
     GRAMS,
     NOTION,
+    OPENING,
     PULLED,
     RETURNED,
     ZERO,
@@ -274,8 +275,16 @@ def promises_broken_by(lot: Lot, amount: Decimal, need: UUID | None = None) -> l
 
 def last_laid_in(studio: Studio) -> list[Lot]:
     """The last few bags of the stocktake, newest first."""
-    lots = Lot.objects.of(studio).filter(movements__kind="opening").select_related("item__own_breed", "drawer")
+    laid = Movement.objects.filter(kind=OPENING, lot=OuterRef("pk"), entry__reversed_by=None, entry__reverses=None)
+    lots = Lot.objects.of(studio).filter(Exists(laid)).select_related("item__own_breed", "drawer")
     return list(lots.order_by("-made_at")[:6])
+
+
+def items_known(studio: Studio) -> list[Item]:
+    """All items but those of which every bag was taken back when it had just been laid in."""
+    stands = Movement.objects.filter(lot__item=OuterRef("pk"), entry__reversed_by=None, entry__reverses=None)
+    known = Item.objects.of(studio).filter(Q(lots=None) | Exists(stands)).distinct()
+    return with_stock(known.order_by("kind", "name", "size_mm", "pk"))
 
 
 def item_names(studio: Studio) -> list[str]:

@@ -85,6 +85,15 @@ class PinchForm(StudioForm):
         self.fields["ten"] = weight_field(request.member, required=False, most=50)
 
 
+class NewPasswordForm(StudioForm):
+    old = PasswordField()
+    new = PasswordField()
+
+
+class EndForm(StudioForm):
+    mark = TextField(24)
+
+
 class SureForm(StudioForm):
     sure = tick_field()
 

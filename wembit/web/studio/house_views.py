@@ -2,22 +2,29 @@
 
 from __future__ import annotations
 
+import tempfile
+from pathlib import Path
 from typing import TYPE_CHECKING
 
 from django.contrib import messages
-from django.http import Http404
+from django.http import FileResponse, Http404
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
+from wembit.launch.backups import backup
+from wembit.launch.cluster import Trouble
+from wembit.web import clock
 from wembit.web.errors import Refusal
-from wembit.web.responses import again, local_path, tried
+from wembit.web.responses import again, local_path, refused, tried
 from wembit.web.studio.actions.change_member import change_role, remove_member
-from wembit.web.studio.actions.make_link import make_join_link, make_password_link
+from wembit.web.studio.actions.change_password import change_password
+from wembit.web.studio.actions.make_link import make_join_link, make_password_link, withdraw_link
 from wembit.web.studio.actions.set_up import set_up, show_pinch
 
-from .forms import PinchForm, RoleForm, SettingsForm, SignInForm, SureForm, choices_of
-from .models import ROLES, Member, User, time_zones
-from .queries import members, studios_of
+from .forms import NewPasswordForm, PinchForm, RoleForm, SettingsForm, SignInForm, SureForm, choices_of
+from .models import OWNER, ROLES, Member, Studio, User, time_zones
+from .queries import members, open_links, studios_of
+from .session_views import hold_again
 from .shared_tablet import IN_HAND, keep_hand
 from .sign_in_views import WRONG, signed_in
 
@@ -44,6 +51,8 @@ def _house(request: Request) -> dict:
         "weights": choices_of("weight_unit"),
         "lengths": choices_of("length_unit"),
         "my_studios": studios_of(request.member.user),
+        "links": open_links(request.studio) if request.member.role == OWNER else [],
+        "alone": Studio.objects.count() == 1,
     }
 
 
@@ -108,6 +117,45 @@ def remove(request: Request, member_id: UUID) -> HttpResponse:
     if faults:
         return again(request, "studio/house.html", _house(request), {"": next(iter(faults.values()))})
     return redirect("studio:house", studio=request.studio.slug)
+
+
+@require_POST
+def withdraw(request: Request, link_id: UUID) -> HttpResponse:
+    withdraw_link(request.member, link_id)
+    messages.success(request, "That link lets nobody in any more.")
+    return redirect("studio:house", studio=request.studio.slug)
+
+
+@require_POST
+def password(request: Request) -> HttpResponse:
+    """The member in hand chooses another password; her other sessions end."""
+    user, faults = NewPasswordForm(request).tried(
+        lambda given: change_password(request.member.user, given["old"], given["new"])
+    )
+    if faults:
+        return again(request, "studio/house.html", _house(request), faults)
+    hold_again(request, user)
+    messages.success(request, "Your new password holds. Other devices sign in anew.")
+    return redirect("studio:house", studio=request.studio.slug)
+
+
+@require_POST
+def backup_now(request: Request) -> HttpResponse | FileResponse:
+    """The whole house as one file, for the owner of the only studio in it."""
+    request.member.must_be(OWNER)
+    if Studio.objects.count() > 1:
+        refused(request, {"": "Other studios are in this house: whoever runs it makes its backups, ./start --backup."})
+        return redirect("studio:house", studio=request.studio.slug)
+    with tempfile.TemporaryDirectory(prefix="wembit-") as folder:
+        path = Path(folder) / "house.tar"
+        try:
+            backup(path)
+        except Trouble as trouble:
+            refused(request, {"": f"No backup was made: {trouble}"})
+            return redirect("studio:house", studio=request.studio.slug)
+        file = path.open("rb")  # it stays readable until it is sent, though its name goes with the folder
+    name = f"wembit-{clock.today(request.studio):%Y-%m-%d}.tar"
+    return FileResponse(file, as_attachment=True, filename=name, content_type="application/x-tar")
 
 
 @require_POST

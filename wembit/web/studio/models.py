@@ -15,6 +15,7 @@ from django.core.exceptions import PermissionDenied, ValidationError
 from django.core.serializers.json import DjangoJSONEncoder
 from django.db import models
 from django.db.models import F
+from django.utils.crypto import salted_hmac
 from django.utils.functional import cached_property
 
 from wembit.web.caches import until_pressed
@@ -46,9 +47,16 @@ class User(AbstractUser):
     """A person, in one studio or several. The username is the name to sign in with."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    session_round = models.PositiveIntegerField(default=0, editable=False)  # another one ends every session of hers
 
     def __str__(self) -> str:
         return self.first_name or self.username
+
+    def _get_session_auth_hash(self, secret: str | None = None) -> str:
+        if not self.session_round:
+            return super()._get_session_auth_hash(secret)  # type: ignore[misc] # of Django's AbstractBaseUser
+        told = f"{self.password}\n{self.session_round}"
+        return salted_hmac("wembit.session", told, secret=secret, algorithm="sha256").hexdigest()
 
 
 class Studio(models.Model):
@@ -67,6 +75,7 @@ class Studio(models.Model):
     members = models.ManyToManyField(User, through="Member", related_name="studios")
     habits = models.JSONField(default=dict, editable=False)  # how this studio works, each asked when first needed
     stamp = models.PositiveBigIntegerField(default=0, editable=False)
+    backed_up_at = models.DateTimeField(null=True, editable=False)
 
     def __str__(self) -> str:
         return self.name

@@ -32,6 +32,12 @@ def member_of(studio: Studio, member_id: UUID) -> Member:
     return get_object_or_404(Member.objects.of(studio).select_related("user", "studio"), pk=member_id)
 
 
+def open_links(studio: Studio) -> list[Link]:
+    """The studio's links that still let somebody in, the one that ends first first."""
+    links = Link.objects.of(studio).filter(used_at=None, expires_at__gt=clock.now())
+    return list(links.select_related("for_user", "made_by__user").order_by("expires_at"))
+
+
 def open_link(token: str) -> Link | None:
     """The link of that token, while it can be used."""
     links = Link.objects.filter(token_hash=hashed(token), used_at=None, expires_at__gt=clock.now())

@@ -5,9 +5,12 @@ from __future__ import annotations
 from django.http import HttpRequest
 from django.utils.crypto import constant_time_compare
 
+from wembit.web import clock
+
 from .models import Member, Studio, User
 
 HANDS, IN_HAND = "hands", "in_hand"
+SINCE, WITH = "since", "with"  # when each hand signed in, and with which browser
 
 
 def keep_hand(request: HttpRequest, user: User) -> None:
@@ -16,6 +19,8 @@ def keep_hand(request: HttpRequest, user: User) -> None:
     hands[str(user.pk)] = user.get_session_auth_hash()
     request.session[HANDS] = hands
     request.session[IN_HAND] = str(user.pk)
+    request.session[SINCE] = request.session.get(SINCE, {}) | {str(user.pk): clock.now().isoformat()}
+    request.session[WITH] = request.headers.get("User-Agent", "")[:300]
 
 
 def members_here(request: HttpRequest, studio: Studio) -> list[Member]:

@@ -14,11 +14,11 @@ from wembit.core.colour.instrument import Unreadable, read_spectra
 from wembit.core.colour.photo import NoCard, Reading, patch, read
 from wembit.web.colour.map.target import HEX, numbers_of
 from wembit.web.errors import Refusal
+from wembit.web.limits import INSTRUMENT_BYTES
 from wembit.web.stash.models import Lot
 from wembit.web.stash.swatch import swatch, swatch_of_curve, swatch_of_lab
 
 PATCH = 0.03  # radius of a patch as a share of the picture's longer side
-LARGEST_TABLE = 2_000_000
 STEPS = {
     "lighter": (3, 0, 0), "darker": (-3, 0, 0), "more colour": (0, 4, 0), "greyer": (0, -4, 0),
     "warmer": (0, 0, -1), "cooler": (0, 0, 1),
@@ -53,7 +53,7 @@ def told_by_instrument(upload: Any) -> dict:
     """The first sample of an instrument's CSV. Raises `Refusal`."""
     if upload is None:
         raise Refusal("Choose the file that the instrument wrote.", "table")
-    if upload.size > LARGEST_TABLE:
+    if upload.size > INSTRUMENT_BYTES:
         raise Refusal("That file is larger than 2 MB. Send the one sample of this bag.", "table")
     raw = upload.read()
     try:

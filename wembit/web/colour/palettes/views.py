@@ -15,12 +15,13 @@ from wembit.web.colour.map.nearest_and_blends import singles
 from wembit.web.colour.map.target import target_of
 from wembit.web.colour.queries import Wool, wools
 from wembit.web.errors import Refusal
+from wembit.web.limits import PALETTE_BYTES
 from wembit.web.responses import again, tried
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
 
-LARGEST, SHOWN = 500_000, 200
+SHOWN = 200
 
 
 def in_order(rows: list[Wool]) -> list[Wool]:
@@ -56,7 +57,7 @@ def _targets(request: Request) -> dict:
     upload = request.FILES.get("palette")
     if upload is None:
         raise Refusal("Choose a GIMP palette, a file that ends in .gpl.", "palette")
-    if (upload.size or 0) > LARGEST:
+    if (upload.size or 0) > PALETTE_BYTES:
         raise Refusal("That file is larger than half a megabyte. Send a smaller palette.", "palette")
     try:
         name, colours = read_palette(upload.read().decode("utf-8", errors="replace"))

@@ -9,9 +9,8 @@ from django.db import IntegrityError, transaction
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import Choice, Colourway
+from wembit.web.limits import COLOURWAYS
 from wembit.web.studio.models import Member
-
-MOST = 24
 
 
 def add_colourway(member: Member, figure_id: UUID, name: str, *, like: str = "") -> Colourway:
@@ -21,8 +20,8 @@ def add_colourway(member: Member, figure_id: UUID, name: str, *, like: str = "")
         if not name:
             raise Refusal("Give the colourway a name, like winter white.", "way_name")
         count = edit.version.colourways.count()
-        if count >= MOST:
-            raise Refusal(f"At most {MOST} colourways.", "way_name")
+        if count >= COLOURWAYS:
+            raise Refusal(f"At most {COLOURWAYS} colourways.", "way_name")
         model = edit.way(like)
         try:
             with transaction.atomic():

@@ -8,9 +8,8 @@ from wembit.core.craft.notions import FITTINGS
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import Version
+from wembit.web.limits import FITTINGS as MOST_FITTINGS
 from wembit.web.studio.models import Member
-
-MOST = 60
 
 
 def add_fitting(
@@ -30,8 +29,8 @@ def add_fitting(
             raise Refusal("Choose what is fitted.", "notion")
         if part:
             edit.part(part)
-        if len(version.notions) >= MOST:
-            raise Refusal(f"At most {MOST} fittings.", "notion")
+        if len(version.notions) >= MOST_FITTINGS:
+            raise Refusal(f"At most {MOST_FITTINGS} fittings.", "notion")
         kept = {"id": uuid4().hex[:12], "notion": notion, "amount": amount, "size_mm": size_mm, "part": part,
                 "words": " ".join(words.split())[:60]}  # fmt: skip
         version.notions = [*version.notions, kept]

@@ -9,9 +9,9 @@ from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import editing
 from wembit.web.figures.editing.layers import fill_up, keep_layers, slot_called
 from wembit.web.figures.models import Layer
+from wembit.web.limits import LAYERS
 from wembit.web.studio.models import Member
 
-MOST = 30
 # what a new layer begins with; sizes are common practice and are changed at once
 BEGUN: dict[str, dict[str, object]] = {
     "core": {"share": 0.4},
@@ -31,8 +31,8 @@ def add_layer(member: Member, figure_id: UUID, key: str, role: str, slot: str) -
             raise Refusal("Choose what the layer does.", "role")
         if part.shape["kind"] == "none" and role not in ("detail", "weighed"):
             raise Refusal("It has no shape of its own: it takes spots, lines and weighed amounts.", "role")
-        if len(layers) >= MOST:
-            raise Refusal(f"A part holds at most {MOST} layers.", "role")
+        if len(layers) >= LAYERS:
+            raise Refusal(f"A part holds at most {LAYERS} layers.", "role")
         named = slot_called(edit.version, slot)
         layer = Layer(studio=edit.studio, part=part, slot=named, role=role, rule={**BEGUN[role]})
         layers.append(layer)

@@ -10,9 +10,8 @@ from django.db import transaction
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Reference
 from wembit.web.figures.queries import figure_of
+from wembit.web.limits import PICTURES
 from wembit.web.studio.models import MAKER, Member
-
-MOST = 40
 
 
 @transaction.atomic
@@ -22,8 +21,8 @@ def add_reference(member: Member, figure_id: UUID, image: ContentFile | None, *,
     figure = figure_of(member.studio, figure_id)
     if image is None:
         raise Refusal("Choose a picture.", "photo")
-    if figure.references.count() >= MOST:
-        raise Refusal(f"A figure keeps at most {MOST} pictures. Take one away first.", "photo")
+    if figure.references.count() >= PICTURES:
+        raise Refusal(f"A figure keeps at most {PICTURES} pictures. Take one away first.", "photo")
     return Reference.objects.create(
         studio=member.studio, figure=figure, image=image, words=" ".join(words.split())[:80]
     )

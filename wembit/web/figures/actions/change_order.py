@@ -8,9 +8,8 @@ from uuid import UUID, uuid4
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import Version
+from wembit.web.limits import STEP_MINUTES, STEPS
 from wembit.web.studio.models import Member
-
-MOST_MINUTES, MOST_STEPS = 6000.0, 300
 
 
 def _changed(member: Member, figure_id: UUID, change: Callable[[dict], None]) -> Version:
@@ -27,8 +26,8 @@ def say_step(member: Member, figure_id: UUID, step_id: str, *, title: str, words
     title, words = " ".join(title.split())[:80], words.strip()[:600]
     if not title:
         raise Refusal("Say what is done in this step.", "title")
-    if not 0 <= minutes <= MOST_MINUTES:
-        raise Refusal(f"Write between 0 and {MOST_MINUTES:g} minutes.", "minutes")
+    if not 0 <= minutes <= STEP_MINUTES:
+        raise Refusal(f"Write between 0 and {STEP_MINUTES:g} minutes.", "minutes")
 
     def change(order: dict) -> None:
         said = {"title": title, "words": words, "minutes": minutes}
@@ -79,8 +78,8 @@ def add_step(member: Member, figure_id: UUID, after: str, ids: list[str], *, tit
     title = " ".join(title.split())[:80]
     if not title:
         raise Refusal("Say what is done in this step.", "new_title")
-    if len(ids) >= MOST_STEPS:
-        raise Refusal(f"At most {MOST_STEPS} steps.", "new_title")
+    if len(ids) >= STEPS:
+        raise Refusal(f"At most {STEPS} steps.", "new_title")
     key = f"own:{uuid4().hex[:12]}"
 
     def change(order: dict) -> None:

@@ -10,9 +10,9 @@ from django.http import Http404
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import editing
 from wembit.web.figures.models import Part, Version
+from wembit.web.limits import FACES
 from wembit.web.studio.models import Member
 
-MOST = 24
 ON_A_FACE = ("eye", "ear", "nose", "snout", "head")
 
 
@@ -27,8 +27,8 @@ def keep_face(member: Member, figure_id: UUID, name: str) -> Version:
         if not seats:
             raise Refusal("Nothing sits on a face yet: add eyes or ears.", "face_name")
         others = [face for face in version.faces if face["name"] != name]
-        if len(others) >= MOST:
-            raise Refusal(f"At most {MOST} faces.", "face_name")
+        if len(others) >= FACES:
+            raise Refusal(f"At most {FACES} faces.", "face_name")
         version.faces = [*others, {"name": name, "seats": seats}]
         version.save(update_fields=["faces"])
     return version

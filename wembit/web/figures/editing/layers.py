@@ -7,10 +7,10 @@ from collections.abc import Sequence
 from wembit.core.grams.core_shares import filled_up
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Layer, Part, Slot, Version
+from wembit.web.limits import SPOTS
 
 from .door import Editing
 
-MOST_SPOTS = 6_000  # of a figure: each one is drawn
 KEPT_SLOTS = ("core", "main")  # a figure's first two slots stay while nothing names them
 
 
@@ -37,8 +37,8 @@ def fill_up(layers: Sequence[Layer], chosen: Layer | None = None) -> None:
 def spots_within(version: Version, field: str = "spots") -> None:
     """Raises `Refusal` where a figure has more spots than can be drawn."""
     rules = Layer.objects.filter(part__version=version, rule__has_key="spots").values_list("rule", flat=True)
-    if sum(rule["spots"] for rule in rules) > MOST_SPOTS:
-        raise Refusal(f"A figure has at most {MOST_SPOTS:,} spots in all.", field)
+    if sum(rule["spots"] for rule in rules) > SPOTS:
+        raise Refusal(f"A figure has at most {SPOTS:,} spots in all.", field)
 
 
 def keep_layers(edit: Editing, part: Part, layers: Sequence[Layer]) -> None:

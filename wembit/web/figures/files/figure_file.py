@@ -14,10 +14,10 @@ from wembit.core.contract.shape_schema import shape_schema
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import PART_FIELDS, Figure, Part, Version
 from wembit.web.figures.queries import newest_version, parts_of
+from wembit.web.limits import FIGURE_BYTES
 from wembit.web.stash.queries import colours
 
 FORMAT = 1
-LARGEST_BYTES = 2_000_000
 
 
 @cache
@@ -83,7 +83,7 @@ WRITTEN_NUL = re.compile(r"(?<!\\)((?:\\\\)*)\\u0000")  # as JSON writes it; no 
 
 def read_file(content: bytes) -> dict:
     """The figure in a file. Raises `Refusal` naming the place of what is wrong."""
-    if len(content) > LARGEST_BYTES:
+    if len(content) > FIGURE_BYTES:
         raise Refusal("That file is larger than 2 MB: a figure's file is not.", "file")
     try:
         text = WRITTEN_NUL.sub(r"\1", content.decode("utf-8"))

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from wembit.web.fields import NumberField, TextField
-from wembit.web.figures.actions.change_order import MOST_MINUTES
 from wembit.web.forms import StudioForm
+from wembit.web.limits import STEP_MINUTES
 
 
 class StepForm(StudioForm):
@@ -20,7 +20,7 @@ class SayForm(StudioForm):
 
     title = TextField(80)
     words = TextField(600)
-    minutes = NumberField(0, MOST_MINUTES, words=f"Write a number of minutes between 0 and {MOST_MINUTES:g}.")
+    minutes = NumberField(0, STEP_MINUTES, words=f"Write a number of minutes between 0 and {STEP_MINUTES:g}.")
 
 
 class ChooseForm(StudioForm):

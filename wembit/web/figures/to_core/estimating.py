@@ -82,6 +82,11 @@ class FigurePlan:
     all: core.Range
     fault: BadInput | None = None
 
+    @property
+    def added_g(self) -> float:
+        """The middles of all wools added up: not the middle of the whole, since errors of different wools partly cancel."""
+        return sum(need.grams.p50 for need in sums(self))
+
     def layers(self) -> list[LayerPlan]:
         return [layer for part in self.parts for layer in part.layers]
 
@@ -226,17 +231,15 @@ def plan_figure(version: Version, parts: Sequence[Part], palette: Palette) -> Fi
     return FigurePlan(plans, core.total([layer.grams for plan in plans for layer in plan.layers]))
 
 
-def small_things(plan: FigurePlan) -> Group | None:
-    """The layers that are less than a scale can read, a piece of each, as the group that is weighed instead."""
-    return group(
-        (
-            part.part.name if len(part.layers) == 1 else f"{layer.layer.slot.name} of the {part.part.name}",
-            part.part.count,
-            layer.grams.middle / part.part.count,
-        )
-        for part in plan.parts
-        for layer in part.layers
-    )
+def small_things(plan: FigurePlan) -> list[Group]:
+    """The layers that are less than a scale can read, as the groups that are weighed instead: one a wool."""
+    wools: dict[object, list[tuple[str, int, float]]] = {}
+    for part in plan.parts:
+        for layer in part.layers:
+            name = part.part.name if len(part.layers) == 1 else f"{layer.layer.slot.name} of the {part.part.name}"
+            wool = layer.item.pk if layer.item else layer.layer.slot_id
+            wools.setdefault(wool, []).append((name, part.part.count, layer.grams.middle / part.part.count))
+    return [found for rows in wools.values() if (found := group(rows))]
 
 
 def sums(plan: FigurePlan, count: int = 1) -> list[Sum]:

@@ -14,6 +14,7 @@ from wembit.core.shape import tracing as core
 from wembit.core.shape.sizes import sizes
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Tracing
+from wembit.web.limits import POINTS
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -21,7 +22,6 @@ if TYPE_CHECKING:
 BARE_WIDTH, BARE_HEIGHT = 1000, 640  # units of a board without a picture
 GRID_MM = 10.0
 MOST_LINES = 400
-MOST_POINTS = 400
 SIZES = ("depth_ratio", "thickness_mm", "diameter_mm", "wire_mm", "firmness", "mark_mm")
 
 
@@ -42,8 +42,8 @@ def tracing_of(studio: Studio, figure_id: UUID, tracing_id: UUID) -> Tracing:
 
 def apply(tracing: Tracing, changes: dict) -> None:
     """Give a tracing `points` and `marks` (in units of the board) and sizes, unsaved. Raises `Refusal`."""
-    if len(changes.get("points", ())) > MOST_POINTS:
-        raise Refusal(f"At most {MOST_POINTS} points. Take some away.", "points")
+    if len(changes.get("points", ())) > POINTS:
+        raise Refusal(f"At most {POINTS} points. Take some away.", "points")
     for name in SIZES:
         if name in changes:
             setattr(tracing, name, changes[name])

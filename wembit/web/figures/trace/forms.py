@@ -61,7 +61,7 @@ class BoardForm(StudioForm):
     def __init__(self, request: Request, tracing: Tracing) -> None:
         super().__init__(request)
         self.tracing = tracing
-        numbers = [n for n in range(tracings.MOST_POINTS + 2) if self.has(f"x_{n}") or self.has(f"y_{n}")]
+        numbers = [n for n in range(tracings.POINTS + 2) if self.has(f"x_{n}") or self.has(f"y_{n}")]
         self.rows = [PointForm(request, n) for n in numbers]
         for name in MARKS:
             self.fields[name] = NumberField(required=False)

@@ -9,6 +9,7 @@ from django.db import transaction
 
 from wembit.web import clock
 from wembit.web.errors import Refusal
+from wembit.web.limits import MAKINGS
 from wembit.web.plan.models import PLANNED, RANGE, Need, Project
 from wembit.web.plan.queries import project_of
 from wembit.web.studio.models import MAKER, Member
@@ -27,8 +28,8 @@ def change_project(member: Member, project_id: UUID, *, name: str, count: int, s
         raise Refusal("The due date lies behind. Choose today or later.", "due")
     if start > due:
         raise Refusal("It would start after it is due. Choose an earlier start.", "start")
-    if not 1 <= count <= 500:
-        raise Refusal("Choose how many: 1 to 500.", "count")
+    if not 1 <= count <= MAKINGS:
+        raise Refusal(f"Choose how many: 1 to {MAKINGS}.", "count")
     begun = project.makings.count()
     if count < begun:
         raise Refusal(f"{begun} are begun already. Choose at least {begun}.", "count")

@@ -13,6 +13,7 @@ from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Colourway
 from wembit.web.figures.queries import parts_of
+from wembit.web.limits import MAKINGS
 from wembit.web.plan.figure_needs import amounts_for, bare_slots
 from wembit.web.plan.models import Project
 from wembit.web.studio.models import MAKER, Member
@@ -41,8 +42,8 @@ def plan_project(
     start = start or max(today, due - dt.timedelta(days=DAYS_BEFORE))
     if start > due:
         raise Refusal("It would start after it is due. Choose an earlier start.", "start")
-    if not 1 <= count <= 500:
-        raise Refusal("Choose how many: 1 to 500.", "count")
+    if not 1 <= count <= MAKINGS:
+        raise Refusal(f"Choose how many: 1 to {MAKINGS}.", "count")
     project = Project.objects.create(
         studio=studio,
         colourway=colourway,

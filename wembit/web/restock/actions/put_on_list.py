@@ -8,10 +8,9 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from wembit.web.errors import Refusal
+from wembit.web.limits import PACKS
 from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine
 from wembit.web.studio.models import MAKER, Member
-
-MOST_PACKS = 1000  # of one offer in one press
 
 
 @transaction.atomic
@@ -24,8 +23,8 @@ def put_on_list(member: Member, packs: dict[UUID, int]) -> list[OrderLine]:
     lines = []
     for offer_id, count in packs.items():
         offer = get_object_or_404(Offer.objects.of(member.studio).select_related("supplier"), pk=offer_id)
-        if count > MOST_PACKS:
-            raise Refusal(f"That is more than {MOST_PACKS} packs. Check the number.", "count")
+        if count > PACKS:
+            raise Refusal(f"That is more than {PACKS} packs. Check the number.", "count")
         order, _ = Order.objects.get_or_create(studio=member.studio, supplier=offer.supplier, state=DRAFT)
         line, new = OrderLine.objects.get_or_create(
             order=order,

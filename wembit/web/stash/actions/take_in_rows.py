@@ -14,13 +14,14 @@ from wembit.core.tables import Table
 from wembit.web import clock
 from wembit.web.errors import Refusal
 from wembit.web.stash.import_export.ledger_file import is_ledger, ledger_fates
-from wembit.web.stash.import_export.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, TableRow, fates
+from wembit.web.stash.import_export.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, TableRow, fates, tells_breed
 from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import OPENING, RECOUNT, Drawer, Item, Lot, StashFile
 from wembit.web.stash.swatch import swatches
 from wembit.web.studio.models import MAKER, Member
 
+from .describe_item import describe_item
 from .lay_in import called, item_like
 from .name_drawer import drawer_called
 
@@ -78,6 +79,9 @@ def _keep(member: Member, rows: list[TableRow], key: str) -> None:
     items = _items(member, [row for row in work if row.fate == NEW])
     drawers = {name: drawer_called(member, name or "") for name in {row.given["drawer"] for row in work}}
     touched = {row.lot.item_id for row in work if row.lot} | {item.pk for item in items}
+    for row in work:
+        if row.fate == CHANGED:
+            touched |= _renamed(member, row)
     draft = EntryDraft.start(member, Press(key), TAKE_IN, (key,), touched)
     if draft.repeated:
         return
@@ -121,6 +125,33 @@ def _key(fields: dict) -> tuple:
     others = (fields.get(each) or "" for each in ("kind", "unit", "form", "notion"))
     breed = fields.get("own_breed_id") or fields.get("breed") or ""
     return (name, *others, breed, "" if size is None else f"{size.normalize():f}")
+
+
+def _renamed(member: Member, row: TableRow) -> set[UUID]:
+    """The bag under the name and the breed that the row gives it: its item is renamed where it is that item's only bag, else
+    the bag goes to another item. Returns the ids of the items.
+    """
+    lot, given = row.lot, row.given
+    assert lot is not None, "a bag that is said anew is here"
+    item = lot.item
+    told = {"name": given["name"].strip() or item.name}
+    if tells_breed(item, given):
+        told |= {"breed": given["breed"], "own_breed_id": given.get("own_breed_id")}
+    if all(str(getattr(item, name) or "").lower() == str(value or "").lower() for name, value in told.items()):
+        return set()
+    fields = {name: getattr(item, name) for name in ITEM} | told
+    alone = not Lot.objects.of(member.studio).on_shelf().filter(item=item).exclude(pk=lot.pk).exists()
+    like = Item.objects.of(member.studio).filter(
+        name__iexact=told["name"],
+        **{name: value for name, value in fields.items() if name not in ("name", "linear_g_m")},
+    )
+    if alone and not like.exclude(pk=item.pk).exists():
+        describe_item(member, item.pk, **told)
+        lot.item.refresh_from_db()
+        return {item.pk}
+    lot.item = item_like(member, fields)
+    lot.save(update_fields=["item"])
+    return {item.pk, lot.item_id}
 
 
 def _said_anew(row: TableRow, look: dict, drawer: Drawer | None, moment: dt.datetime) -> list[Line]:

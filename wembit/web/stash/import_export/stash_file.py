@@ -6,16 +6,18 @@ import hashlib
 import re
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, field
 from decimal import Decimal
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from wembit.core.craft.materials import FORMS, NOTIONS
+from wembit.core import units
+from wembit.core.craft.materials import FORMS, NOTIONS, SHORT_BREEDS
 from wembit.core.tables import Table, number
 from wembit.web import clock
 from wembit.web.decimals import to_cent, to_step
-from wembit.web.stash.models import FIBRE, GRAMS, NOTION, Lot, Movement, unit_of
+from wembit.web.stash.models import FIBRE, GRAMS, NOTION, PIECES, Item, Lot, Movement, unit_of
 from wembit.web.stash.queries import UNKNOWN, breed_choices, breed_fields
 
 if TYPE_CHECKING:
@@ -193,7 +195,7 @@ def _read(said: dict[str, str], breeds: dict[str, str]) -> dict:
     found |= {column: said[column][:40] if column in said else None for column in ("dye_lot", "drawer")}
     if kind == FIBRE:
         found["form"] = _one_of("form", said.get("form", ""), {key: each.name for key, each in FORMS.items()})
-        found |= breed_fields(_one_of("breed", said["breed"], breeds) if said.get("breed") else UNKNOWN)
+        found |= breed_fields(_breed(said["breed"], breeds) if said.get("breed") else UNKNOWN)
         found["unit"] = GRAMS
     else:
         found["notion"] = _one_of("notion", said.get("notion", ""), NOTIONS)
@@ -204,7 +206,7 @@ def _read(said: dict[str, str], breeds: dict[str, str]) -> dict:
         found["size_mm"] = None if size is None else to_cent(size)
     if (unit := said.get("unit", "")) and unit != found["unit"]:
         raise ValueError(f"{found.get('notion') or 'wool'} is kept in {found['unit']}, not in “{unit[:10]}”")
-    amount = number(said.get("amount", ""))
+    amount = _amount(said.get("amount", ""), found["unit"])
     if amount is not None and not 0 <= amount < 1_000_000:
         raise ValueError("amount runs from 0 to a million")
     found["amount"] = None if amount is None or said.get("weighed", "").lower() == "no" else to_step(amount)
@@ -216,6 +218,21 @@ def _read(said: dict[str, str], breeds: dict[str, str]) -> dict:
     return found
 
 
+def _amount(text: str, unit: str) -> float | None:
+    """An amount in the item's unit, as forms understand it: a bare number, or one with its own unit. Raises ValueError."""
+    if not text.strip():
+        return None
+    with suppress(ValueError):
+        return number(text)
+    read = {GRAMS: units.weight, PIECES: units.pieces}.get(unit, units.length)
+    return read(text).value
+
+
+def _breed(text: str, breeds: dict[str, str]) -> str:
+    """The key of a breed by its name or a usual short one."""
+    return _one_of("breed", SHORT_BREEDS.get(text.strip().lower(), text), breeds)
+
+
 def _one_of(column: str, text: str, choices: dict[str, str]) -> str:
     for key, name in choices.items():
         if text.strip().lower() in (key, name.lower()):
@@ -225,6 +242,13 @@ def _one_of(column: str, text: str, choices: dict[str, str]) -> str:
     )
 
 
+def tells_breed(item: Item, given: dict) -> bool:
+    """Whether a row names a breed, and another one than the item's."""
+    if item.kind != FIBRE or (given["breed"] == UNKNOWN and not given.get("own_breed_id")):
+        return False
+    return (given["breed"], given.get("own_breed_id")) != (item.breed, item.own_breed_id)
+
+
 def _changes(lot: Lot, given: dict) -> list[str]:
     """What a row says of a bag that the book does not, in words. Raises ValueError where it is another thing altogether."""
     item = lot.item
@@ -232,6 +256,10 @@ def _changes(lot: Lot, given: dict) -> list[str]:
         if given.get(name) and getattr(item, name) != given[name]:
             raise ValueError(f"the bag of that number is {item.name}, {item.what}")
     words = []
+    if given["name"].strip() and " ".join(given["name"].split()).lower() != item.name.lower():
+        words.append(f"called {given['name']}")
+    if tells_breed(item, given):
+        words.append("another breed")
     if given["amount"] is not None and (given["amount"] != lot.on_hand or not lot.weighed):
         words.append(f"{_plain(given['amount'])} instead of {_plain(lot.on_hand)} {item.unit}")
     if given["drawer"] is not None and given["drawer"] != (lot.drawer.name if lot.drawer else ""):

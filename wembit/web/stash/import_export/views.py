@@ -15,6 +15,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 from wembit.core.tables import Table, Unreadable, read_table, write_table
 from wembit.web import clock
 from wembit.web.errors import Refusal
+from wembit.web.limits import TABLE_BYTES, TABLE_ROWS
 from wembit.web.responses import again, tried
 from wembit.web.stash.actions.keep_file import keep_file
 from wembit.web.stash.actions.take_in_rows import take_in_rows
@@ -43,7 +44,6 @@ if TYPE_CHECKING:
 
     from wembit.web.request import Request
 
-LARGEST, MOST_ROWS = 40_000_000, 100_000
 SHOWN = 100  # rows of the look before
 
 
@@ -67,7 +67,7 @@ def _kept(request: Request) -> StashFile:
     upload = request.FILES.get("table")
     if upload is None:
         raise Refusal("Choose a CSV file.", "table")
-    if (upload.size or 0) > LARGEST:
+    if (upload.size or 0) > TABLE_BYTES:
         raise Refusal("That file is larger than 40 MB. Send it in pieces.", "table")
     raw = upload.read()
     try:
@@ -78,8 +78,8 @@ def _kept(request: Request) -> StashFile:
         raise Refusal(str(fault), "table") from None
     if not table.rows:
         raise Refusal("There is a heading in that file, and no row under it.", "table")
-    if len(table.rows) > MOST_ROWS:
-        raise Refusal(f"That file has {len(table.rows)} rows; {MOST_ROWS} are the most at once.", "table")
+    if len(table.rows) > TABLE_ROWS:
+        raise Refusal(f"That file has {len(table.rows)} rows; {TABLE_ROWS} are the most at once.", "table")
     return keep_file(request.member, upload.name or "table.csv", raw, len(table.rows))
 
 

@@ -25,7 +25,7 @@ def follow_link(link: Link, *, username: str = "", name: str = "", password: str
         user = User.objects.select_for_update().get(pk=link.for_user_id)
         if not holds(link, user):
             raise Refusal("This link holds no longer. Ask for a new one.")
-        _keep_password(user, password)
+        keep_password(user, password)
     else:
         user = user or new_user(username, name, password)
         Member.objects.get_or_create(studio=link.studio, user=user, defaults={"role": link.role})
@@ -42,11 +42,12 @@ def new_user(username: str, name: str, password: str) -> User:
     if User.objects.filter(username__iexact=username).exists():
         raise Refusal("That name is taken. Choose another one, or sign in first and open the link again.", "username")
     user = User(username=username[:150], first_name=" ".join(name.split())[:150])
-    _keep_password(user, password)
+    keep_password(user, password)
     return user
 
 
-def _keep_password(user: User, password: str) -> None:
+def keep_password(user: User, password: str) -> None:
+    """Set and store a password. Raises `Refusal` for a weak one."""
     try:
         validate_password(password, user)
     except ValidationError:

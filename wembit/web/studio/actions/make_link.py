@@ -6,6 +6,7 @@ import datetime as dt
 from uuid import UUID
 
 from django.db import transaction
+from django.shortcuts import get_object_or_404
 
 from wembit.web import clock
 from wembit.web.errors import Refusal
@@ -36,6 +37,13 @@ def make_password_link(member: Member, member_id: UUID) -> str:
         raise Refusal(f"{other} belongs to another studio, too. Use ./start --reset-password {other.user.username}.")
     was = other.user.get_session_auth_hash()
     return _made(member, PASSWORD_DAYS, purpose=Link.PASSWORD, for_user=other.user, password_was=was)
+
+
+@transaction.atomic
+def withdraw_link(member: Member, link_id: UUID) -> None:
+    """The link lets nobody in any more. Raises `Http404`."""
+    member.must_be(OWNER)
+    get_object_or_404(Link.objects.of(member.studio), pk=link_id, used_at=None).delete()
 
 
 def _made(member: Member, days: int, **fields: object) -> str:
