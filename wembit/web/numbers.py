@@ -28,7 +28,7 @@ def grams(value: float | Decimal, studio: Studio) -> tuple[str, str]:
     """Number and unit of a weight in g: fewer decimals the heavier it is, kilograms from 1000 g on."""
     value = float(value)
     if studio.weight_unit == "oz":
-        return plain(value / WEIGHTS["oz"], 2, studio.decimal_mark), "oz"
+        return plain(value / WEIGHTS["oz"], ounce_decimals(value), studio.decimal_mark), "oz"
     if abs(value) >= 1000:
         return plain(value / 1000, 2, studio.decimal_mark), "kg"
     return plain(value, decimals(value), studio.decimal_mark), "g"
@@ -40,10 +40,23 @@ def decimals(value: float) -> int:
     return 0 if size >= 100 else 1 if size >= 10 else 2 if size >= 0.01 or not size else 3
 
 
+def ounce_decimals(value: float) -> int:
+    """Decimals of a weight in g that is written in ounces: a pinch is some ten-thousandths of one."""
+    size = abs(value) / WEIGHTS["oz"]
+    return 2 if size >= 0.1 or not size else 3 if size >= 0.01 else 4
+
+
+def strand(value: float | Decimal, studio: Studio) -> tuple[str, str]:
+    """A length of wool in mm as a hand measures it: in cm, or in inches where the studio thinks in them."""
+    if studio.length_unit == "in":
+        return plain(float(value) / MM["in"], 1, studio.decimal_mark), "in"
+    return plain(float(value) / 10, 0, studio.decimal_mark), "cm"
+
+
 def span(low: float | Decimal, high: float | Decimal, studio: Studio) -> tuple[str, str]:
     """Both ends of a range of grams, written alike, and their unit."""
     unit, factor = ("oz", WEIGHTS["oz"]) if studio.weight_unit == "oz" else ("kg", 1000) if high >= 1000 else ("g", 1)
-    places = decimals(float(high)) if factor == 1 else 2
+    places = decimals(float(high)) if factor == 1 else ounce_decimals(float(high)) if unit == "oz" else 2
     ends = [f"{float(end) / factor:.{places}f}".replace(".", studio.decimal_mark) for end in (low, high)]
     return "–".join(ends), unit
 

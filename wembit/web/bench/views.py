@@ -106,7 +106,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "source": lot,
         "ask": round(ask, 2) if ask >= 0.05 else round(ask, 3),
         "pinch": is_pinch(ask),
-        "centimetres": ask / density * 100 if density else None,
+        "strand_mm": ask / density * 1000 if density else None,
         "twins": siblings if len(siblings) > 1 else [],
         "enough": lot and float(lot.lot.on_hand) >= ask,
     }

@@ -32,6 +32,24 @@ def g(value: Any, studio: Studio) -> Any:
 
 
 @register.filter
+def bare_g(value: Any, studio: Studio) -> str:
+    """A weight in the studio's unit, without the unit: the scale of a column."""
+    return numbers.grams(value or 0, studio)[0]
+
+
+@register.filter
+def strand(value: Any, studio: Studio) -> Any:
+    """A length of wool, in mm, as a hand measures it."""
+    return _joined(numbers.strand(value or 0, studio))
+
+
+@register.filter
+def de(value: Any, studio: Studio) -> str:
+    """A difference in colour, to one decimal."""
+    return f"{float(value or 0):.1f}".replace(".", studio.decimal_mark)
+
+
+@register.filter
 def span(grams: Any, studio: Studio) -> Any:
     """The 10–90 % range of something with `p10` and `p90`."""
     return _joined(numbers.span(grams.p10, grams.p90, studio))

@@ -237,7 +237,7 @@ def spacing(part: Part, rule: dict) -> str:
     if rule.get("laid") == RING:
         return f"{360 / count:.0f}° apart"
     length = axis_length(placed_part(part).shape, placed_part(part).seat)
-    return f"{length / (count + 1):.1f} mm apart, so far from both ends too"
+    return f"{' '.join(numbers.length(length / (count + 1), part.studio))} apart, so far from both ends too"
 
 
 def answer(

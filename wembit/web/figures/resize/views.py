@@ -12,6 +12,7 @@ from django.views.decorators.http import require_http_methods
 
 from wembit.core.errors import BadInput
 from wembit.core.grams.largest_scale import LARGEST, SMALLEST, Largest, TooLittle, largest, scale_for
+from wembit.web import numbers
 from wembit.web.fields import length_field, number, weight_field
 from wembit.web.figures import queries
 from wembit.web.figures.actions.resize_figure import resize_figure
@@ -33,6 +34,7 @@ if TYPE_CHECKING:
 
     from wembit.web.figures.models import Figure, Part, Version
     from wembit.web.request import Request
+    from wembit.web.studio.models import Studio
 
 TRIES, NEAR_MM = 6, 0.02
 
@@ -131,7 +133,7 @@ def _wanted(
     try:
         return largest(request_of(version, parts, palette), there, odds="p90" if "sure" in given else "p50")
     except TooLittle as fault:
-        raise forms.ValidationError(_too_little(names[fault.fibre], fault.there_g)) from None
+        raise forms.ValidationError(_too_little(names[fault.fibre], fault.there_g, request.studio)) from None
     except BadInput as fault:
         raise forms.ValidationError(f"The figure cannot be computed: {fault.what}.") from None
 
@@ -152,9 +154,10 @@ def _times(version: Version, parts: Sequence[Part], scale: float) -> Sequence[Pa
     return parts if scale == 1 else scaled_parts(parts, scale, version.studio.habits.get(LOOSE_END, 0.0))
 
 
-def _too_little(name: str, there_g: float) -> str:
+def _too_little(name: str, there_g: float, studio: Studio) -> str:
     if there_g:
-        return f"There are {there_g:.2f} g of {name}, too little for even the smallest. Give its place another wool."
+        there = " ".join(numbers.grams(there_g, studio))
+        return f"There are {there} of {name}, too little for even the smallest. Give its place another wool."
     return f"No {name} is free. Count what is promised to others too, or give its place another wool."
 
 

@@ -10,7 +10,7 @@ from wembit.core.colour.matching import nearest
 from wembit.core.colour.thin_layer import laid_under
 from wembit.core.craft.materials import FORMS
 from wembit.core.stock.standing_in import WORTH, Trouble, makings_for
-from wembit.web import clock
+from wembit.web import clock, numbers
 from wembit.web.colour.map.nearest_and_blends import Recipe, recipes
 from wembit.web.colour.map.target import Target, target_of
 from wembit.web.colour.queries import Wool, Wools, blending_forms, blending_habits, wools
@@ -236,7 +236,7 @@ def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int)
         if layer.remains < 1 - WORTH and taken <= free[wool.item_id]:
             left = max(0.0, 1 - saved / float(line.short)) if line.short else 0.0
             trouble = _trouble(wool, need, free[wool.item_id], taken, mottle=0.0, left_short=left)
-            words = f"saves {saved:.1f} g"
+            words = f"saves {' '.join(numbers.grams(saved, need.studio))}"
             rows.append(
                 Answer(
                     UNDER_IT,

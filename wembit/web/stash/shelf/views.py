@@ -123,14 +123,14 @@ def lot_context(request: Request, lot: Lot) -> dict:
         "breeds": queries.breed_choices(request.studio),
         "forms": FORM_CHOICES,
         "others": [(other.pk, f"{other.dye_lot or 'no dye lot'}, {other.drawer or 'no drawer'}") for other in others],
-        "centimetres": _centimetres(lot),
+        "strand_mm": _strand_mm(lot),
     }
 
 
-def _centimetres(lot: Lot) -> float | None:
-    """What is free of a strand, in cm."""
+def _strand_mm(lot: Lot) -> float | None:
+    """What is free of a strand, in mm."""
     density = lot.item.grams_a_metre
-    return float(max(lot.on_hand - lot.promised, Decimal(0))) / density * 100 if density else None
+    return float(max(lot.on_hand - lot.promised, Decimal(0))) / density * 1000 if density else None
 
 
 @require_GET
