@@ -99,7 +99,8 @@ class _Builder:
         self.sketches()
         self.keeping()
         self.studio.habits = {"school": SCHOOL}
-        self.studio.save(update_fields=["habits"])
+        self.studio.backed_up_at = self.now  # so that the pictures of Today begin without that caution
+        self.studio.save(update_fields=["habits", "backed_up_at"])
         self.past()
         self.present()
         return self.studio
