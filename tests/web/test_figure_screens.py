@@ -5,7 +5,7 @@ import re
 import pytest
 
 from tests.web import factories as make
-from tests.web.helpers import get, post, text, told
+from tests.web.helpers import figure_with, get, post, text, told
 from tests.web.test_stash_screens import photo
 from wembit.core.craft.part_kinds import KINDS
 from wembit.core.grams.estimate import estimate
@@ -222,3 +222,27 @@ def test_the_herd_is_drawn_to_one_scale(client, owner):
     assert widths["Boulder"] / (boxes["Boulder"] + 16) == pytest.approx(
         widths["Pebble"] / (boxes["Pebble"] + 16), rel=0.03
     )
+
+
+def test_a_large_herd_comes_in_rows_and_is_searched(client, owner, monkeypatch):
+    monkeypatch.setattr("wembit.web.figures.figure_page.views.SHOWN", 3)
+    for name in ("Adder", "Bittern", "Crab", "Dunlin", "Eel"):
+        figure_with(client, name, ("body", "30"))
+    page = get(client, "figures/")
+    assert [name for name in ("Adder", "Bittern", "Crab", "Dunlin", "Eel") if name in page] == [
+        "Adder",
+        "Bittern",
+        "Crab",
+    ]
+    assert "2 more figures" in page
+    rest = re.search(r'href="([^"]*from=3[^"]*)"', page)[1].replace("&amp;", "&")
+    more = client.get(rest, headers={"HX-Request": "true"}).content.decode()
+    assert "Dunlin" in more
+    assert "Eel" in more
+    assert "<html" not in more
+    assert "more figures" not in more
+    assert "<html" in client.get(rest).content.decode(), "without script, too"
+    found = get(client, "figures/?words=bit")
+    assert "Bittern" in found
+    assert "Adder" not in found
+    assert "No figure of that name" in get(client, "figures/?words=walrus")

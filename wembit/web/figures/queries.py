@@ -20,14 +20,17 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 
-def figure_count(studio: Studio) -> int:
-    """How many designs there are."""
-    return Figure.objects.of(studio).count()
+def figure_count(studio: Studio, words: str = "") -> int:
+    """How many designs there are, or how many whose names hold all of the words."""
+    return _named(studio, words).count()
 
 
-def figures(studio: Studio) -> list[Figure]:
-    """All figures with `newest` version and its parts. A bounded number of queries."""
-    return _with_newest(Figure.objects.of(studio))
+def figures(studio: Studio, words: str = "", start: int = 0, most: int | None = None) -> list[Figure]:
+    """Figures, by name, whose names hold all of the words, with `newest` version and its parts: at most so many from `start`
+    on. A bounded number of queries.
+    """
+    named = _named(studio, words)
+    return _with_newest(named[start : None if most is None else start + most])
 
 
 def _with_newest(figures_: QuerySet[Figure]) -> list[Figure]:
@@ -51,10 +54,14 @@ def _parts() -> QuerySet[Part]:
 
 def figures_named(studio: Studio, words: str) -> list[Figure]:
     """Figures whose names hold all of the words."""
+    return list(_named(studio, words))
+
+
+def _named(studio: Studio, words: str) -> QuerySet[Figure]:
     named = Figure.objects.of(studio)
     for word in words.split():
         named = named.filter(name__icontains=word)
-    return list(named)
+    return named
 
 
 def figure_of(studio: Studio, figure_id: UUID) -> Figure:

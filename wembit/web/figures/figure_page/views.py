@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from typing import TYPE_CHECKING
+from urllib.parse import urlencode
 
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.web.asked import whole_number_in
+from wembit.web.asked import whole_number_in, words_in
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_part import add_part
 from wembit.web.figures.actions.change_part import change_part
@@ -21,7 +22,7 @@ from wembit.web.figures.actions.remove_part import remove_part
 from wembit.web.figures.drawing.layout import pictures
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.once import once
-from wembit.web.responses import again, tried
+from wembit.web.responses import again, page, tried
 from wembit.web.uploads import cleaned
 
 from .forms import CopyForm, FibreForm, FigureForm, NewPartForm
@@ -36,16 +37,24 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
 
+SHOWN = 18  # figures drawn at once; more come as one scrolls
+
 
 @require_GET
 def home(request: Request) -> HttpResponse:
-    """All figures as small drawings, all to one scale; kept until something changes."""
-    drawn = request.studio.cached_until_change("herd", lambda: herd(request.studio))
-    return render(request, "figures/figure_page/figures.html", {"herd": drawn})
+    """The figures as small drawings, all to one scale, a few rows at once; kept until something changes."""
+    words, start = words_in(request.GET.get("words", "")), whole_number_in(request.GET.get("from", "")) or 0
+    if words:
+        drawn = herd(request.studio, words, start)
+    else:
+        drawn = request.studio.cached_until_change(f"herd:{start}", lambda: herd(request.studio, "", start))
+    context = {"herd": drawn, "words": words, "many": queries.figure_count(request.studio) > SHOWN}
+    return page(request, "figures/figure_page/figures.html", "figures/figure_page/_more.html", context)
 
 
-def herd(studio: Studio) -> str:
-    rows = queries.figures(studio)
+def herd(studio: Studio, words: str, start: int) -> str:
+    """The figures from `start` on whose names hold these words, as markup, with the way to the next ones."""
+    rows = queries.figures(studio, words, start, SHOWN)
     newest = {figure.pk: figure.newest for figure in rows if figure.newest}
     ways = {pk: next(iter(version.colourways.all()), None) for pk, version in newest.items()}
     palettes = queries.palettes(studio, [way for way in ways.values() if way])
@@ -54,7 +63,10 @@ def herd(studio: Studio) -> str:
         parts, palette = list(version.parts.all()), palettes[way.pk] if way else Palette({}, {})
         figure.side = pictures(version, parts, palette)["side"]
         figure.plan = plan_figure(version, parts, palette)
-    return render_to_string("figures/figure_page/_herd.html", {"figures": rows, "scale": 1.35, "studio": studio})
+    beyond = max(queries.figure_count(studio, words) - start - SHOWN, 0)
+    rest = urlencode({"words": words, "from": start + SHOWN})
+    context = {"figures": rows, "scale": 1.35, "studio": studio, "beyond": beyond, "rest": rest, "words": words}
+    return render_to_string("figures/figure_page/_herd.html", context)
 
 
 @require_http_methods(["GET", "POST"])
