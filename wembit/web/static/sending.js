@@ -35,6 +35,7 @@
     waiting.delete(node);
   }
 
+  // Sent again only where a second arrival does no harm: with the key of its press, or where it says how things are to be.
   function later(node, press) {
     const tries = (waiting.get(node) || { tries: 0 }).tries;
     const timer = setTimeout(press, AGAIN_MS[Math.min(tries, AGAIN_MS.length - 1)]);
@@ -57,7 +58,11 @@
     const elt = requestConfig.elt; // the event's own may be what stands in its place by now
     going = Math.max(0, going - 1);
     const status = xhr ? xhr.status : 0;
-    if (status === 0 || status >= 500) {
+    const form = elt.closest("form");
+    if ((status === 0 || status >= 500) && !(form && (form.elements.key || form.matches("[hx-trigger]")))) {
+      if (form) beside(elt, "Not kept: no answer. Look whether it was done, then press again.");
+      say("not kept: no answer");
+    } else if (status === 0 || status >= 500) {
       const press = () => {
         if (!elt.isConnected) settle(elt);
         else if (elt.matches("form")) elt.requestSubmit();
@@ -103,7 +108,12 @@
     }
   });
 
-  window.addEventListener("online", () => waiting.forEach(({ press }) => press()));
+  window.addEventListener("online", () =>
+    waiting.forEach(({ press, timer }) => {
+      clearTimeout(timer);
+      press();
+    }),
+  );
 
   // A form that leaves the page would only meet the browser's own page without a line: it waits here instead.
   document.addEventListener("submit", (event) => {
@@ -124,6 +134,7 @@
       return;
     }
     form.dataset.sent = "1";
+    setTimeout(() => delete form.dataset.sent, 5000); // where the answer is a file, the page stays
   });
   window.addEventListener("pageshow", () => {
     for (const form of document.querySelectorAll("form[data-sent]")) delete form.dataset.sent;

@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db.models import F, QuerySet
 
 from wembit.web.bench.models import PieceLayer
 from wembit.web.plan.models import Need, StandIn
-
-if TYPE_CHECKING:
-    pass
 
 
 def follow_stand_in(made: StandIn) -> None:

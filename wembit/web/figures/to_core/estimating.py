@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from wembit.core.colour.show_through import hiding_power
 from wembit.core.contract.requests import SHAPE
@@ -23,9 +23,6 @@ from wembit.web.stash.queries import colours
 
 from .seating import visible
 from .wiring import wire_of
-
-if TYPE_CHECKING:
-    pass
 
 LOOSE_END = "loose_end_mm"  # the studio's habit
 UNSEEN = ("core", "padding")
