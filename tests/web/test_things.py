@@ -233,3 +233,23 @@ def test_a_making_begun_by_mistake_is_taken_back(client, owner, hare, making):
     post(client, f"bench/{later.pk}/not-begun/")
     post(client, f"bench/{other.pk}/not-begun/")
     assert list(Making.objects.all()) == [making]
+
+
+def test_eyes_have_a_colour_and_black_ones_do_not_serve_for_amber(client, owner, hare, eyes):
+    post(client, f"figures/{hare.pk}/part/eye/", bead_srgb="#c08030")
+    assert 'fill="#c08030"' in get(client, f"figures/{hare.pk}/"), "drawn in it"
+    eyes.srgb = "#16181a"
+    eyes.save()
+    lot = make.notion_lot(owner, "amber eyes", "4")
+    lot.srgb = "#b87a2c"
+    lot.save()
+    project = planned(owner, hare, 1)
+    assert need(project).item.name == "amber eyes"
+    post(client, f"figures/{hare.pk}/part/eye/", bead_srgb="#3060c0")
+    assert need(project).item.name == "blue eyes", "nobody has blue ones"
+    assert "none" in words(get(client, f"figures/{hare.pk}/list/"))
+    post(client, f"figures/{hare.pk}/part/eye/", bead_srgb="#16181a")
+    assert need(project).item.name in ("black eyes", "amber eyes"), "untold, any will do"
+    assert "bead_srgb" in get(client, f"figures/{hare.pk}/?part=eye")
+    file = client.get(f"{client.base}figures/{hare.pk}/json/").json()
+    assert next(part for part in file["parts"] if part["key"] == "eye")["seat"]["bead_srgb"] == ""

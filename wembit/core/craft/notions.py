@@ -51,6 +51,7 @@ class Needed:
     what_for: str
     back: bool = False
     caution: str = ""
+    srgb: str = ""  # of an eye that is no black one
 
 
 @dataclass(frozen=True)
@@ -63,6 +64,7 @@ class OnShelf:
     size_mm: float | None
     free: float
     unit: str
+    srgb: str = ""
 
 
 def in_unit(needed: Needed, unit: str, times: int = 1) -> float:
@@ -73,9 +75,12 @@ def in_unit(needed: Needed, unit: str, times: int = 1) -> float:
     return amount
 
 
-def eyes(beads: Iterable[tuple[str, int, float]]) -> list[Needed]:
-    """Bought eyes by (part, count, diameter in mm)."""
-    return [Needed("eyes", "eyes", mm, count, PIECES, part, caution="small parts") for part, count, mm in beads]
+def eyes(beads: Iterable[tuple[str, int, float] | tuple[str, int, float, str]]) -> list[Needed]:
+    """Bought eyes by part, count, diameter in mm and, where it was told, their colour."""
+    return [
+        Needed("eyes", "eyes", mm, count, PIECES, part, caution="small parts", srgb="".join(srgb))
+        for part, count, mm, *srgb in beads
+    ]
 
 
 def wire(cuts: Sequence[Cut]) -> list[Needed]:

@@ -25,12 +25,15 @@ MOST_PIECES = 1_000
 
 @dataclass(frozen=True)
 class Bead:
-    """A bought eye: its diameter and its shank in mm, the share that a lid covers, and where it looks, in degrees."""
+    """A bought eye: its diameter and its shank in mm, the share that a lid covers, where it looks, in degrees, and its colour
+    as it is drawn; empty: black.
+    """
 
     mm: float = 0.0
     shank_mm: float = 0.0
     lid: float = 0.0
     gaze: float | None = None
+    srgb: str = ""
 
 
 @dataclass(frozen=True)
@@ -43,7 +46,13 @@ class Line:
     width_mm: float = 0.0
 
 
-BEAD_KEYS = {"bead_mm": "mm", "shank_mm": "shank_mm", "lid": "lid", "gaze": "gaze"}  # of stored seats
+BEAD_KEYS = {
+    "bead_mm": "mm",
+    "shank_mm": "shank_mm",
+    "lid": "lid",
+    "gaze": "gaze",
+    "bead_srgb": "srgb",
+}  # of stored seats
 LINE_KEYS = {"line": "kind", "length_mm": "length_mm", "turns": "turns", "width_mm": "width_mm"}
 SEAT_KEYS = {"sink": "sink_mm"}
 LENGTHS = ("sink", "centre_mm", "bead_mm", "length_mm", "width_mm")  # of stored seats, that grow with the figure

@@ -9,8 +9,8 @@ from uuid import UUID
 
 from wembit.core.craft.notions import Needed, in_unit, nearest
 from wembit.web.decimals import to_cent, to_step
-from wembit.web.figures.to_core.things import things_of
-from wembit.web.stash.models import NOTION, ZERO, Item, unit_of
+from wembit.web.figures.to_core.things import alike, called, things_of
+from wembit.web.stash.models import NOTION, ZERO, Item, Lot, unit_of
 from wembit.web.stash.queries import on_shelf, with_stock
 
 if TYPE_CHECKING:
@@ -45,10 +45,12 @@ def things_for(version: Version, parts: Sequence[Part], kept: Container[UUID] = 
     if not needed:
         return []
     known = {str(item.pk): item for item in with_stock(Item.objects.of(studio).filter(kind=NOTION))}
-    prefer = {pk for pk, item in known.items() if item.pk in kept}
+    laid_in = set(Lot.objects.of(studio).filter(item__kind=NOTION).values_list("item", flat=True))
+    prefer = {pk for pk, item in known.items() if item.pk in kept and item.pk in laid_in}
     things = []
     for need in needed:
-        match = nearest(need, [on_shelf(item, item.on_hand) for item in known.values()], prefer)
+        house = alike(need, [on_shelf(item, item.on_hand) for item in known.values()])
+        match = nearest(need, house, prefer)
         item = known[match.id] if match else _wanted(studio, need)
         known[str(item.pk)] = item
         things.append(ThingOf(need, item))
@@ -57,9 +59,9 @@ def things_for(version: Version, parts: Sequence[Part], kept: Container[UUID] = 
 
 def _wanted(studio: Studio, need: Needed) -> Item:
     item, _ = Item.objects.get_or_create(
-        studio=studio, kind=NOTION, notion=need.notion, name=need.words[:80],
+        studio=studio, kind=NOTION, notion=need.notion, name=called(need)[:80],
         size_mm=None if need.size_mm is None else to_cent(need.size_mm),
         defaults={"unit": unit_of(need.notion)},
     )  # fmt: skip
-    item.on_hand = ZERO
+    item.on_hand, item.srgb = ZERO, need.srgb
     return item

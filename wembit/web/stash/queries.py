@@ -371,7 +371,7 @@ def opened_lots(lot_ids: Iterable[UUID]) -> set[UUID]:
 def on_shelf(item: Item, free: Decimal) -> OnShelf:
     """A notion as the core holds a need against it, with what of it is free."""
     size = float(item.size_mm) if item.size_mm else None
-    return OnShelf(str(item.pk), item.notion, item.name, size, float(free), item.unit)
+    return OnShelf(str(item.pk), item.notion, item.name, size, float(free), item.unit, item.srgb)
 
 
 def notion_of(studio: Studio, item_id: UUID) -> Item:

@@ -99,7 +99,7 @@ def _dress(part: Part, palette: Palette) -> Dress:
     layers = list(part.layers.all())
     covers = [layer for layer in layers if layer.role == "cover"]
     ground = covers or [layer for layer in layers if layer.role in ("core", "weighed", "detail")]
-    paint = palette.colour(ground[0].slot_id) if ground else BEAD
+    paint = palette.colour(ground[0].slot_id) if ground else part.seat.get("bead_srgb") or BEAD
     zones = [under(palette.colour(layer.slot_id), layer.rule.get("share", 1.0), _along(layer)) for layer in covers[1:]]
     coats = _coats(layers, palette)
     spots, marks, discs = [], [], []

@@ -7,7 +7,8 @@ from typing import TYPE_CHECKING, Any
 from wembit.core.craft.materials import FIRMNESS
 from wembit.core.shape.sizes import reshaped, resized
 from wembit.core.shape.sizes import sizes as exact_sizes
-from wembit.web.fields import ChosenField, NumberField, TextField, length_field, unless_as_shown
+from wembit.web.fields import ChosenField, NumberField, PatternField, TextField, length_field, unless_as_shown
+from wembit.web.figures.drawing.layout import BEAD
 from wembit.web.figures.editing.following import held_sizes
 from wembit.web.figures.size_words import sizes
 from wembit.web.forms import StudioForm
@@ -46,6 +47,7 @@ class PartForm(StudioForm):
     shape = TextField(40)
     on = TextField(40)
     face = ChosenField(FACES, "Choose which side is seen.")
+    bead_srgb = PatternField("^#[0-9a-fA-F]{6}$", "A colour like #c08030.")
     pitch = NumberField(required=False)
     yaw = NumberField(required=False)
 
@@ -103,11 +105,15 @@ class PartForm(StudioForm):
         }
         return resized(self.chosen, lengths)
 
-    def _bead(self) -> dict[str, float]:
-        """The size of an eye, in mm."""
-        if "bead" not in self.sent:
-            return {}
-        return {"bead_mm": unless_as_shown(float(self.sent["bead"]), self.now.seat.get("bead_mm"), SHOWN_MM)}
+    def _bead(self) -> dict[str, float | str]:
+        """The size of an eye, in mm, and its colour; black, which is any, is not told."""
+        told: dict[str, float | str] = {}
+        if "bead" in self.sent:
+            told["bead_mm"] = unless_as_shown(float(self.sent["bead"]), self.now.seat.get("bead_mm"), SHOWN_MM)
+        colour = self.sent.get("bead_srgb", "").lower()
+        if colour and colour != self.now.seat.get("bead_srgb", BEAD):
+            told["bead_srgb"] = "" if colour == BEAD else colour
+        return told
 
 
 def _numbers(given: dict[str, Any], table: dict, held: dict) -> dict[str, float]:

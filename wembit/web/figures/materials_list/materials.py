@@ -13,7 +13,7 @@ from wembit.core.craft.notions import Needed, OnShelf, in_unit, nearest, small_p
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.order_of_work.order import school_of
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, sums
-from wembit.web.figures.to_core.things import Thing, things_of
+from wembit.web.figures.to_core.things import Thing, alike, things_of
 from wembit.web.stash.models import NOTION, ZERO
 from wembit.web.stash.queries import items, on_shelf
 
@@ -51,7 +51,7 @@ def rows_of(needed: Sequence[Thing], house: Sequence[OnShelf], count: int = 1) -
     rows = []
     for thing in needed:
         need = thing.needed
-        rest = [replace(offer, free=free[offer.id]) for offer in house]
+        rest = [replace(offer, free=free[offer.id]) for offer in alike(need, house)]
         match = nearest(need, rest, _told_alike(need, rest)) if need.notion else None
         enough = not need.notion
         if match:
