@@ -3,10 +3,8 @@
 import math
 
 import pytest
-from hypothesis import given
-from hypothesis import strategies as st
 
-from wembit.core.craft.armature import Wire, cutting_list, lengths, scaled
+from wembit.core.craft.armature import Wire, cutting_list, lengths
 
 
 def total(*wires):
@@ -57,15 +55,6 @@ def test_a_former_takes_no_room_but_has_to_be_cut():
     assert wire.total_mm == 93
     stays = Wire("tail", 1, 80, 2)
     assert stays.room_mm3 == pytest.approx(math.pi * 80)
-
-
-@given(st.floats(0.2, 5), st.booleans(), st.floats(0, 40))
-def test_wire_gets_longer_and_not_thicker(s, doubled, bare):
-    wire = Wire("leg", 2, 50, 1.2, bare_mm=bare, doubled=doubled)
-    grown = scaled(wire, s)
-    assert grown.gauge_mm == 1.2
-    assert grown.room_mm3 == pytest.approx(wire.room_mm3 * s)
-    assert grown.cut_mm - bare == pytest.approx((wire.cut_mm - bare) * s)
 
 
 def test_the_list_is_thick_before_thin_and_long_before_short():

@@ -1,14 +1,17 @@
 """Drawings are to scale and true: projections of known solids, what is in front, colours by share."""
 
 import math
+from types import SimpleNamespace
 
+import numpy as np
 import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.core.larger import larger
 from wembit.core.contract.requests import SHAPE
-from wembit.core.drawing.surface import Coat, Zone, under
+from wembit.core.drawing.surface import Coat, Zone, eye_of, under
 from wembit.core.drawing.views import Dress, view
 from wembit.core.pose.placing import PlacedPart, Seat, place, settle
 from wembit.core.shape import solids
@@ -66,7 +69,7 @@ def test_a_capsule_keeps_its_shadow_however_it_leans(thick, times, pitch):
 def test_a_figure_twice_as_large_is_drawn_twice_as_large(scale):
     shape = {"kind": "frustum", "diameter1_mm": 30, "diameter2_mm": 12, "length_mm": 50}
     one = standing(shape, 70)
-    two = PlacedPart("one", 1, one.shape.scaled(scale), one.seat.scaled(scale))
+    two = PlacedPart("one", 1, one.shape.scaled(scale), larger(one.seat, scale))
     before, after = drawn([one]), drawn([two])
     assert extent(after) == pytest.approx(tuple(scale * each for each in extent(before)), rel=0.01)
     assert area(after.pieces[0].rings) == pytest.approx(scale**2 * area(before.pieces[0].rings), rel=0.01)
@@ -165,3 +168,19 @@ def test_a_piece_behind_is_painted_before_what_it_sits_on():
         parts.append(PlacedPart(name, 1, shape, Seat.of({"on": "one", "t": 0.5, "angle": angle, "by": 0.5, "sink": 4})))
     order = [piece.name for piece in drawn(parts).pieces]
     assert sorted(order.index(name) - order.index("one") > 0 for name in ("near", "far")) == [False, True]
+
+
+@pytest.mark.parametrize(("gaze", "across", "up"), [(0, 1, 0), (90, 0, 1), (180, -1, 0)])
+@pytest.mark.parametrize(("which", "mirror"), [("side", 1), ("front", 1), ("front", -1)])
+def test_an_eye_glints_where_it_looks_and_a_lid_covers_its_share(gaze, across, up, which, mirror):
+    ring = [(10 + 2 * math.cos(a), 5 + 2 * math.sin(a)) for a in np.linspace(0, 2 * math.pi, 40)]
+    piece = SimpleNamespace(seat=Seat.of({"bead_mm": 4, "gaze": gaze, "lid": 0.25}), mirror=mirror)
+    (white, glint), (paint, lid) = eye_of(piece, ring, "#8a6040", which)
+    middle = np.mean(glint[0], axis=0) - (10, 5)
+    assert white == "#ffffff"
+    turned = across * (mirror if which == "front" else 1)
+    assert middle / np.hypot(*middle) == pytest.approx((turned, up), abs=0.02), "each eye of a pair to its own side"
+    assert paint == "#8a6040"
+    low, high = min(y for _, y in lid[0]), max(y for _, y in lid[0])
+    assert (low, high) == pytest.approx((7 - 0.25 * 4, 7), abs=0.02), "a quarter of its height, from the top"
+    assert eye_of(SimpleNamespace(seat=Seat.of({"bead_mm": 4}), mirror=1), ring, "", "side") == []

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.core.larger import larger
 from wembit.core.contract.requests import SHAPE
 from wembit.core.drawing.surface import under
 from wembit.core.drawing.views import Dress, view
@@ -87,8 +88,8 @@ def test_what_moves_takes_along_what_sits_on_it():
 @given(st.floats(0.2, 5))
 def test_a_scaled_figure_is_the_same_figure_larger(s):
     parts = settle(parts_of(figure("Snail")))
-    larger = [PlacedPart(p.name, p.count, p.shape.scaled(s), p.seat.scaled(s)) for p in parts]
-    for one, two in zip(place(parts), place(larger), strict=True):
+    grown = [PlacedPart(p.name, p.count, p.shape.scaled(s), larger(p.seat, s)) for p in parts]
+    for one, two in zip(place(parts), place(grown), strict=True):
         if isinstance(one.part.shape, solids.Nothing):
             continue
         assert np.allclose(two.joints[0], one.joints[0] * s, atol=1e-6 * max(1, s) + 0.3 * abs(s - 1))
@@ -133,7 +134,7 @@ def test_further_pieces_grow_with_the_figure():
     ball = solids.Sphere(40)
     seat = Seat.of({"on": "body", "t": 0.5, "angle": 90, "sink": 2, "copies": [{"t": 0.2, "sink": 6}, {"t": 0.8}]})
     parts = [PlacedPart("body", 1, ball, Seat(centre_mm=20)), PlacedPart("spot", 2, solids.Sphere(5), seat)]
-    twice = [PlacedPart(part.name, part.count, part.shape.scaled(2), part.seat.scaled(2)) for part in parts]
+    twice = [PlacedPart(part.name, part.count, part.shape.scaled(2), larger(part.seat, 2)) for part in parts]
     for one, two in zip(place(parts), place(twice), strict=True):
         assert np.allclose(np.array(one.joints) * 2, two.joints)
 

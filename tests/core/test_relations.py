@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
-from wembit.core.grams.relations import WOOL, Relation, grams, order, resolve
+from wembit.core.grams.relations import WOOL, Relation, grams, holds, order, resolve
 from wembit.core.portions import TooMuch, Wish, divide
 from wembit.core.shape.sizes import CLOSED, grown, resized, size, sizes
 from wembit.core.shape.solids import KINDS, solid
@@ -166,3 +166,16 @@ def test_shares_as_people_say_them(text, value):
 def test_what_is_no_share_is_told(text):
     with pytest.raises(Unreadable, match="share"):
         share(text)
+
+
+def test_a_relation_holds_while_both_shapes_have_its_sizes():
+    ball, slab = (
+        {"kind": "sphere", "diameter_mm": 9},
+        {"kind": "slab", "outline": [[0, 0], [9, 0], [5, 5]], "thickness_mm": 2},
+    )
+    follows = Relation("diameter_mm", "body", "length_mm", 0.5)
+    assert holds(follows, ball, {"kind": "capsule", "length_mm": 40, "diameter_mm": 9})
+    assert not holds(follows, ball, ball), "a ball is not long"
+    assert not holds(follows, slab, {"kind": "capsule", "length_mm": 40, "diameter_mm": 9})
+    assert not holds(follows, ball, None), "what it follows is gone"
+    assert holds(Relation(WOOL, "body", WOOL, 1.0), slab, None), "wool is in every shape"

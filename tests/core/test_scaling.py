@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.core.larger import larger
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import LayerGrams, Range, estimate
 from wembit.core.grams.scaling import scaled_armature, scaled_rule, scaled_seat, scaled_shape
@@ -48,7 +49,7 @@ def test_larger_twice_is_larger_by_the_product(once, twice):
     one, two = scaled_seat(scaled_seat(seat, once), twice), scaled_seat(seat, once * twice)
     assert one["sink"] == pytest.approx(two["sink"])
     assert (one["t"], one["angle"], one["shank_mm"]) == (0.3, 40, 3.0), "shares, angles and a shank stay"
-    assert Seat.of(two).sink_mm == pytest.approx(Seat.of(seat).scaled(once * twice).sink_mm)
+    assert Seat.of(two).sink_mm == pytest.approx(larger(Seat.of(seat), once * twice).sink_mm)
     assert one["copies"][0]["sink"] == pytest.approx(once * twice)
     for shape in SHAPES:
         assert solid(scaled_shape(scaled_shape(shape, once), twice)).volume == pytest.approx(

@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from wembit.core import units
 from wembit.core.units import Disagree, Hand, Unreadable, length, shown, weight
 
 
@@ -90,3 +91,16 @@ def test_a_length_of_a_strand_and_a_palm_are_weights_once_the_scale_has_shown_th
     for text in ("20 cm", "a palm"):
         with pytest.raises(Unreadable):
             weight(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "count"),
+    [("24", 24), ("24 pieces", 24), ("12 pairs", 24), ("a pair", 2), ("pair", 2), ("two pairs of", None), ("three dozen", 36),
+     ("1 pc", 1), ("2.5", None), ("1/2 pair", 1), ("half a dozen", 6), ("1.5 pairs", 3), ("some pairs", None), ("", None)],
+)  # fmt: skip
+def test_pieces_are_counted_in_pairs_and_dozens(text, count):
+    if count is None:
+        with pytest.raises(units.Unreadable):
+            units.pieces(text)
+    else:
+        assert units.pieces(text) == units.Measure(count, f"{count} pieces")

@@ -60,14 +60,6 @@ class Wire:
         return math.pi / 4 * self.gauge_mm**2 * self.length_mm * (2 if self.doubled else 1) * (1 + self.twist)
 
 
-def scaled(wire: Wire, s: float) -> Wire:
-    """The wire of a figure × s: longer, not thicker; ends and loops stay as they are handled."""
-    through = None if wire.through_mm is None else wire.through_mm * s
-    return Wire(
-        **{**wire.__dict__, "length_mm": wire.length_mm * s, "through_mm": through, "back_mm": wire.back_mm * s}
-    )
-
-
 @dataclass(frozen=True)
 class Cut:
     """One line of a cutting list."""

@@ -101,18 +101,6 @@ class Seat:
             own["copies"] = tuple(own["copies"])
         return replace(self, **own, bead=replace(self.bead, **bead), line=replace(self.line, **line))
 
-    def scaled(self, s: float) -> Seat:
-        """Every length × s; shares of an axis and angles stay."""
-        return replace(
-            self,
-            sink_mm=self.sink_mm * s,
-            centre_mm=self.centre_mm * s,
-            bends=tuple((length * s, pitch) for length, pitch in self.bends),
-            copies=tuple({key: mm * s if key in LENGTHS else mm for key, mm in copy.items()} for copy in self.copies),
-            bead=replace(self.bead, mm=self.bead.mm * s),
-            line=replace(self.line, length_mm=self.line.length_mm * s, width_mm=self.line.width_mm * s),
-        )
-
 
 @dataclass(frozen=True)
 class PlacedPart:

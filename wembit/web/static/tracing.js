@@ -7,6 +7,9 @@
   let drag = null;
   let weighing = null;
   let later = 0;
+  let touched = 0; // rises with every point that was put, moved or taken away
+  let skipped = false; // an answer that came while the hand was on the board
+  let sent = 0; // what it was when the last request left
 
   const rows = () => [...document.querySelectorAll("#points li")].map((row) => row.querySelectorAll("input.num"));
   const filled = () => rows().filter(([x, y]) => x.value !== "" && y.value !== "");
@@ -66,9 +69,12 @@
   }
 
   function send(focus) {
+    touched += 1;
+    skipped = false;
     clearTimeout(later);
     if (weighing) weighing.abort();
     board().dataset.focus = focus || "";
+    htmx.process(form()); // straight after a swap it is no form of htmx's yet, and would leave the page
     form().requestSubmit();
   }
 
@@ -77,6 +83,16 @@
     const wanted = sessionStorage.getItem("board-focus");
     sessionStorage.removeItem("board-focus");
     if (wanted && document.getElementById(wanted)) document.getElementById(wanted).focus();
+  });
+  // An answer that is older than the hand is not drawn: the next request brings all points, these too.
+  document.addEventListener("htmx:beforeRequest", (event) => {
+    if (event.detail.requestConfig.elt === form()) sent = touched;
+  });
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    if (form() && event.detail.requestConfig.elt === form() && (drag || touched !== sent)) {
+      event.detail.shouldSwap = false;
+      skipped = true;
+    }
   });
   document.addEventListener("htmx:beforeRequest", () => {
     if (board() && board().dataset.focus) sessionStorage.setItem("board-focus", board().dataset.focus);
@@ -141,6 +157,7 @@
   });
 
   function put(handle, [x, y]) {
+    touched += 1;
     if (handle.dataset.mark) {
       markField(handle.dataset.mark, "x").value = x.toFixed(2);
       markField(handle.dataset.mark, "y").value = y.toFixed(2);
@@ -158,6 +175,7 @@
     if (event.type === "pointercancel") return;
     if (done.handle && done.moved) send(done.handle.id);
     else if (!done.handle && !done.moved) insert(done.start);
+    else if (skipped) send(done.handle && done.handle.id);
   }
   document.addEventListener("pointerup", drop);
   document.addEventListener("pointercancel", drop);
