@@ -31,6 +31,8 @@ def another(form: PageForm, name: str) -> str | None:
         return next((value for value in form.options[name] if value not in (now, "")), None)
     if name in ("name", "slot"):
         return f"{now} x"
+    if name.endswith("srgb"):
+        return "#c08030"
     if not now:
         return "80" if name == "visible" else "5" if name == "loose_end_mm" else None
     if name == "yaw" and form.fields["pitch"] in ("90", "-90"):
