@@ -5,13 +5,10 @@ from __future__ import annotations
 import datetime as dt
 from typing import TYPE_CHECKING
 
-from django.db.models import Min
-
 from wembit.web.bench.queries import makings
 from wembit.web.plan.queries import projects, shorts_by_project
 from wembit.web.restock.queries import on_the_way, tides_now
-from wembit.web.stash.models import Entry
-from wembit.web.stash.queries import low_items
+from wembit.web.stash.queries import first_entry_at, low_items
 from wembit.web.stash.walk.queries import reminders_due
 
 from . import clock
@@ -29,7 +26,7 @@ def things_now(studio: Studio) -> dict:
 
 def days_without_backup(studio: Studio) -> int:
     """Days since the last backup, or since the first entry where none was made; 0 while that is no week."""
-    first = studio.backed_up_at or Entry.objects.of(studio).aggregate(first=Min("recorded_at"))["first"]
+    first = studio.backed_up_at or first_entry_at(studio)
     days = (clock.now() - first).days if first else 0
     return days if days >= BACKUP_DAYS else 0
 

@@ -172,6 +172,11 @@ def stand_ins_of(project: Project) -> list[StandIn]:
     return list(project.stand_ins.filter(taken_back_at=None).select_related("old", "new"))
 
 
+def answered_by(studio: Studio, key: str) -> bool:
+    """Whether that press has answered a shortage already."""
+    return StandIn.objects.of(studio).filter(client_key=key).exists()
+
+
 def need_of(studio: Studio, project_id: UUID, item_id: UUID) -> list[NeedLine]:
     """What a project needs of one fibre, where it is seen first. Raises `Http404` where it needs none."""
     needs = lines(studio, open_needs(studio, project=project_id, item=item_id))

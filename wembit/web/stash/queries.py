@@ -9,7 +9,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
-from django.db.models import Case, Count, Exists, F, OuterRef, Q, Subquery, Sum, Value, When
+from django.db.models import Case, Count, Exists, F, Min, OuterRef, Q, Subquery, Sum, Value, When
 from django.db.models.functions import Coalesce, TruncMonth
 from django.http import Http404
 from django.shortcuts import get_object_or_404
@@ -344,6 +344,12 @@ def file_of(studio: Studio, file_id: UUID) -> StashFile:
 def fibre_of(studio: Studio, item_id: UUID) -> Item:
     """This studio's fibre with its own breed. Raises `Http404`."""
     return get_object_or_404(Item.objects.of(studio).filter(kind=FIBRE).select_related("own_breed"), pk=item_id)
+
+
+def first_entry_at(studio: Studio) -> dt.datetime | None:
+    """When the ledger began; None while it is empty."""
+    began: dt.datetime | None = Entry.objects.of(studio).aggregate(first=Min("recorded_at"))["first"]
+    return began
 
 
 def promised_of(lot_ids: Iterable[UUID]) -> dict[UUID, Decimal]:

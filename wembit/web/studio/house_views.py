@@ -22,8 +22,8 @@ from wembit.web.studio.actions.make_link import make_join_link, make_password_li
 from wembit.web.studio.actions.set_up import set_up, show_pinch
 
 from .forms import NewPasswordForm, PinchForm, RoleForm, SettingsForm, SignInForm, SureForm, choices_of
-from .models import OWNER, ROLES, Member, Studio, User, time_zones
-from .queries import members, open_links, studios_of
+from .models import OWNER, ROLES, Member, User, time_zones
+from .queries import is_alone, members, open_links, studios_of
 from .session_views import hold_again
 from .shared_tablet import IN_HAND, keep_hand
 from .sign_in_views import WRONG, signed_in
@@ -52,7 +52,7 @@ def _house(request: Request) -> dict:
         "lengths": choices_of("length_unit"),
         "my_studios": studios_of(request.member.user),
         "links": open_links(request.studio) if request.member.role == OWNER else [],
-        "alone": Studio.objects.count() == 1,
+        "alone": is_alone(request.studio),
     }
 
 
@@ -143,7 +143,7 @@ def password(request: Request) -> HttpResponse:
 def backup_now(request: Request) -> HttpResponse | FileResponse:
     """The whole house as one file, for the owner of the only studio in it."""
     request.member.must_be(OWNER)
-    if Studio.objects.count() > 1:
+    if not is_alone(request.studio):
         refused(request, {"": "Other studios are in this house: whoever runs it makes its backups, ./start --backup."})
         return redirect("studio:house", studio=request.studio.slug)
     with tempfile.TemporaryDirectory(prefix="wembit-") as folder:

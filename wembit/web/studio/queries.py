@@ -22,6 +22,11 @@ def studios_of(user: User) -> list[Studio]:
     return list(Studio.objects.filter(memberships__user=user).order_by("name"))
 
 
+def is_alone(studio: Studio) -> bool:
+    """Whether no other studio is in the house."""
+    return not Studio.objects.exclude(pk=studio.pk).exists()
+
+
 def members(studio: Studio) -> list[Member]:
     """The studio's members by name."""
     return list(Member.objects.of(studio).select_related("user").order_by("user__first_name", "user__username"))

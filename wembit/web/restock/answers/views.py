@@ -13,8 +13,7 @@ from wembit.web.colour.recipes import shares_of
 from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
-from wembit.web.plan.models import StandIn
-from wembit.web.plan.queries import CRUMB, need_of, project_of, stand_ins_of
+from wembit.web.plan.queries import CRUMB, answered_by, need_of, project_of, stand_ins_of
 from wembit.web.responses import again, refused, tried
 from wembit.web.restock.actions.accept_answer import lay_thinly, take_answer_back, use_instead
 from wembit.web.restock.actions.card_and_use import card_and_use
@@ -78,7 +77,7 @@ def accept(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
 
 def _nothing_since(request: Request, project_id: UUID, item_id: UUID, given: dict[str, Any], key: str) -> None:
     """Raises `Refusal` where somebody has answered the shortage since the page was drawn."""
-    if given["short"] is None or StandIn.objects.of(request.studio).filter(client_key=key).exists():
+    if given["short"] is None or answered_by(request.studio, key):
         return
     lines = need_of(request.studio, project_id, item_id)
     short = next((line.short for line in lines if line.need.seen == given["seen"]), ZERO)
