@@ -41,6 +41,12 @@ DATABASES = {"default": database(os.environ.get("DATABASE_URL", "postgres://wemb
 if any(origin.startswith("https://") for origin in CSRF_TRUSTED_ORIGINS):
     SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
     SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
+    SECURE_SSL_REDIRECT, SECURE_REDIRECT_EXEMPT = True, [r"^health/$"]
+    SECURE_HSTS_SECONDS = 60 * 60 * 24 * 30
+    SILENCED_SYSTEM_CHECKS = [
+        "security.W005",
+        "security.W021",
+    ]  # the names beside ours and the browsers' list are not ours
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -67,6 +73,7 @@ MIDDLEWARE = [
     "django.middleware.gzip.GZipMiddleware",  # the token of forms is masked anew each time, and lengths vary by chance
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
