@@ -10,10 +10,12 @@ from tests.web.helpers import get, post, text, words
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.take import take
 from wembit.web.bench.models import Making, Piece, PieceLayer
+from wembit.web.errors import Refusal
 from wembit.web.figures.models import Version
 from wembit.web.plan.models import Need, Project, StandIn
 from wembit.web.plan.queries import open_needs
 from wembit.web.restock.models import Offer, Order, OrderLine, Supplier
+from wembit.web.row_deeds import put
 from wembit.web.stash.actions.undo import undo as undo_entry
 from wembit.web.stash.models import Entry, Item, Lot, Movement, Promise, Reminder
 from wembit.web.studio.models import Deed, Member, Studio
@@ -177,3 +179,28 @@ def test_letting_a_member_go_asks_first(client, owner):
     assert Member.objects.filter(pk=tove.pk).exists(), "unsure is no"
     post(client, f"house/members/{tove.pk}/remove/", sure="on")
     assert not Member.objects.filter(pk=tove.pk).exists()
+
+
+def test_a_role_that_is_gone_takes_back_nothing_of_an_owners(client, owner, moss):
+    tove = make.member(owner.studio)
+    offer = make.offer(owner, moss.item, "500")
+    supplier = f"restock/suppliers/{offer.supplier_id}/"
+    post(client, supplier, name="Reed Wool", lead_days="3", postage="1")
+    post(client, f"house/members/{tove.pk}/role/", role="owner")
+    post(client, f"house/members/{owner.pk}/role/", role="maker")
+    roles = set(Member.objects.values_list("user__username", "role"))
+    assert roles == {("mira", "maker"), ("tove", "owner")}
+    assert post(client, "undo/").status_code == 403, "nobody makes herself an owner again"
+    for deed in Deed.objects.filter(kind=Deed.ROWS):
+        assert post(client, f"deeds/{deed.pk}/back/").status_code == 403, deed
+    assert set(Member.objects.values_list("user__username", "role")) == roles
+    assert Supplier.objects.get().name == "Reed Wool"
+
+
+def test_a_studio_keeps_an_owner_whatever_is_taken_back(client, owner):
+    tove = make.member(owner.studio)
+    post(client, f"house/members/{tove.pk}/role/", role="owner")
+    deed = Deed.objects.get(kind=Deed.ROWS)
+    with pytest.raises(Refusal, match="needs an owner"):
+        Member.objects.filter(pk=owner.pk).update(role="maker")
+        put(Member.objects.get(pk=tove.pk), deed.rows, back=True)

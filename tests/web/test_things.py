@@ -178,10 +178,10 @@ def test_the_figures_weight_is_shared_out_over_what_was_not_weighed(client, owne
     post(client, f"bench/layer/{first.pk}/take/", lot=str(fawn.pk), amount="5")
     assert "what the figure weighs" in told(post(client, f"bench/{making.pk}/finish/", unweighed="weighed"))
     assert "more than that" in told(post(client, f"bench/{making.pk}/finish/", unweighed="weighed", figure_g="4"))
-    post(client, f"bench/{making.pk}/finish/", unweighed="weighed", figure_g="17.5")
-    assert lot_now(fawn) == D("182.5")
+    post(client, f"bench/{making.pk}/finish/", unweighed="weighed", figure_g="17.503")
+    assert lot_now(fawn) == D("182.497"), "not a thousandth is lost"
     grams = [-layer.takes.get().movement.amount for layer in rest]
-    assert sum(grams) == D("12.5")
+    assert sum(grams) == D("12.503")
     rules = [layer.rule_g for layer in rest]
     assert grams == [pytest.approx(D(str(12.5 * rule / sum(rules))), abs=D("0.01")) for rule in rules]
 

@@ -85,7 +85,7 @@ class StudioMiddleware:
             return self.other_hand(request)
         name = request.resolver_match.view_name if request.resolver_match else ""
         if request.method == "POST" and name in WATCHED:
-            press = Pressed(studio, named, request.POST, clock.now())
+            press = Pressed(member, named, request.POST, clock.now())
             request.watched = press, told(WATCHED[name].rows(press))
         return None
 

@@ -25,7 +25,7 @@ from wembit.web.plan.models import PLANNED, Need, Project, StandIn
 from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine, Supplier
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import Item, Lot, Movement, OwnBreed, Reminder
-from wembit.web.studio.models import Member, Studio
+from wembit.web.studio.models import MAKER, OWNER, Member, Studio
 
 Row = dict[str, Any]
 Rows = dict[tuple[str, str], Row]  # by the label of the model and the id
@@ -36,16 +36,16 @@ GONE_ON = "Something was done with it since. Take that back first."
 
 @dataclass(frozen=True)
 class Pressed:
-    """What a press is about: the studio, the ids of its address, what its form says, and when it came."""
+    """What a press is about: who pressed, the ids of its address, what its form says, and when it came."""
 
-    studio: Studio
+    member: Member
     ids: Mapping[str, Any]
     given: Mapping[str, str]
     since: dt.datetime
 
     def of(self, model: type[models.Model], **filters: Any) -> QuerySet:
         """This studio's rows."""
-        return model._default_manager.filter(studio=self.studio, **filters)
+        return model._default_manager.filter(studio=self.member.studio_id, **filters)
 
 
 @dataclass(frozen=True)
@@ -160,9 +160,11 @@ WATCHED = {
     "stash:new_reminder": Watched("{}, a look at the wool", lambda press: [press.of(Reminder)]),
     "stash:notion": Watched("{}, what it is", lambda press: [press.of(Item, pk=press.ids["notion_id"])]),
     "stash:tick": Watched("a look at the wool", lambda press: [press.of(Reminder)]),
-    "studio:pinch": Watched("your pinch and keys", lambda press: [press.of(Member)]),
+    "studio:pinch": Watched("your pinch and keys", lambda press: [press.of(Member, pk=press.member.pk)]),
     "studio:role": Watched("{}, another role", lambda press: [press.of(Member, pk=press.ids["member_id"])]),
-    "studio:settings": Watched("the studio’s settings", lambda press: [Studio.objects.filter(pk=press.studio.pk)]),
+    "studio:settings": Watched(
+        "the studio’s settings", lambda press: [Studio.objects.filter(pk=press.member.studio_id)]
+    ),
 }
 
 
@@ -204,11 +206,14 @@ def name_of(found: Changes, of: str = "") -> str:
 
 
 @transaction.atomic
-def put(studio: Studio, kept: Changes, *, back: bool) -> None:
+def put(member: Member, kept: Changes, *, back: bool) -> None:
     """The rows as they were before, or as they became. What follows from them is made true again.
 
-    Raises `Refusal` where one of them has changed since, or something was built on it.
+    Raises `Refusal` where one of them has changed since, something was built on it, or no owner would be left;
+    `PermissionDenied` for what is an owner's to change, also where she was one when she changed it.
     """
+    member.must_be(OWNER if any(map(_is_an_owners, kept)) else MAKER)
+    studio = member.studio
     old, new = (3, 2) if back else (2, 3)
     for label, pk, *_ in kept:
         list(_one(label, pk).select_for_update())
@@ -225,7 +230,17 @@ def put(studio: Studio, kept: Changes, *, back: bool) -> None:
                 _write(row[0], row[1], row[new], made=row[old] is None)
     except (ProtectedError, IntegrityError):
         raise Refusal(GONE_ON) from None
+    if not Member.objects.of(studio).filter(role=OWNER).exists():
+        raise Refusal("A studio needs an owner. Make somebody else an owner first.")
     _follow(studio, kept)
+
+
+def _is_an_owners(row: list[Any]) -> bool:
+    """Whether only an owner changes such a row: settings, suppliers and what they offer, the role of a member."""
+    label, _, before, after = row
+    if label == "studio.member":
+        return (before or {}).get("role") != (after or {}).get("role")
+    return label in ("studio.studio", "restock.supplier", "restock.offer")
 
 
 def _one(label: str, pk: str) -> QuerySet:

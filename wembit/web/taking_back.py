@@ -43,19 +43,19 @@ def take_back(member: Member, press: Press, deed_id: UUID | None = None) -> Deed
     elif deed.kind == Deed.FIGURE:
         take_back_change(member, deed)
     elif deed.kind == Deed.ROWS:
-        _put(deed, back=True)
+        _put(member, deed, back=True)
     else:
         raise Refusal(f"The last thing you did was this: {deed.words}. Take it back where you did it.")
     Deed.objects.filter(pk=deed.pk).update(back_key=press.key)
     return deed
 
 
-def _put(deed: Deed, *, back: bool) -> Deed:
+def _put(member: Member, deed: Deed, *, back: bool) -> Deed:
     """The rows of a deed as they were, or as they became."""
     deed = Deed.objects.locked().get(pk=deed.pk)
     if (deed.taken_back_at is None) != back:
         raise Refusal("That was taken back already." if back else "That stands again already.")
-    put(deed.studio, deed.rows or [], back=back)
+    put(member, deed.rows or [], back=back)
     deed.taken_back_at = clock.now() if back else None
     deed.save(update_fields=["taken_back_at"])
     return deed
@@ -69,7 +69,7 @@ def do_it_again(member: Member) -> Deed:
     if deed is None:
         raise Refusal("There is nothing that was taken back last.")
     if deed.kind == Deed.ROWS:
-        return _put(deed, back=False)
+        return _put(member, deed, back=False)
     if deed.kind != Deed.FIGURE:
         raise Refusal(f"Do it where you did it: {deed.words}.")
     return take_back_change(member, deed, again=True)

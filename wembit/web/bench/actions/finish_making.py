@@ -80,7 +80,9 @@ def _grams(line: MakingLine, figure_g: Decimal | None, unweighed: str) -> list[D
         raise Refusal("What was weighed for it is more than that already. Weigh the figure again.", "figure_g")
     whole = sum(planned)
     shares = rounded(float(rest), [Fraction(grams) / Fraction(whole) for grams in planned])
-    return [to_step(grams) for grams in shares]
+    taken = [to_step(grams) for grams in shares]
+    taken[taken.index(max(taken))] += rest - sum(taken)  # the thousandths that shares of 0.01 g do not hold
+    return taken
 
 
 def _book(member: Member, line: MakingLine, grams: Sequence[Decimal], press: Press) -> None:
