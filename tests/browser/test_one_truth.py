@@ -214,6 +214,15 @@ def an_unknown_bag_weighed(walk: Walk) -> None:
     assert walk.on_shelf() == 93
 
 
+def on_the_scale(page: Page, grams: str) -> None:
+    """At the bench: the body, the wool in it, and what the scale shows."""
+    page.locator(".strip-of-parts a").filter(has_text="body").first.click()
+    settled(page)
+    page.locator(".layer-list a").filter(has_text=WOOL).first.click()
+    settled(page)
+    page.get_by_label("On the scale").fill(grams)
+
+
 def made_and_finished(walk: Walk) -> None:
     page, before = walk.page, walk.rooms()
     shelf = walk.on_shelf()
@@ -222,20 +231,12 @@ def made_and_finished(walk: Walk) -> None:
     making = re.search(r"bench/([0-9a-f-]{36})", page.url)[1]
     wool = page.locator(".layer-list a, .strip-of-parts a")
     expect(wool.first).to_be_visible()
-    page.locator(".strip-of-parts a").filter(has_text="body").first.click()
-    settled(page)
-    page.locator(".layer-list a").filter(has_text=WOOL).first.click()
-    settled(page)
-    page.get_by_label("On the scale").fill("1.5")
+    on_the_scale(page, "1.5")
     walk.press("Take it")
     assert walk.on_shelf() == pytest.approx(shelf - 1.5, abs=0.051)
     assert walk.rooms()["left"] == pytest.approx(before["left"] - 1.5, abs=0.06)
     walk.at(f"bench/{making}/")
-    page.locator(".strip-of-parts a").filter(has_text="body").first.click()
-    settled(page)
-    page.locator(".layer-list a").filter(has_text=WOOL).first.click()
-    settled(page)
-    page.get_by_label("On the scale").fill("0.5")
+    on_the_scale(page, "0.5")
     walk.press("Put that much back")
     assert walk.on_shelf() == pytest.approx(shelf - 1, abs=0.051)
     for _ in range(2):  # eyes and a wire, each in one press
