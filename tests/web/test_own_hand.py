@@ -47,6 +47,17 @@ def test_a_new_password_holds_and_ends_every_other_session(client, tablet, owner
     assert is_in(by_form(client.base, password=NEW))
 
 
+def test_too_many_wrong_old_passwords_shut_the_door(client, tablet, owner, settings):
+    settings.AXES_ENABLED = True
+    given = {"new": NEW}
+    for guess in range(settings.AXES_FAILURE_LIMIT):
+        answer = post(tablet, "house/password/", old=f"wrong {guess}", **given)
+    assert answer.status_code == 429
+    assert post(tablet, "house/password/", old=make.PASSWORD, **given).status_code == 429, "even the right one waits"
+    owner.user.refresh_from_db()
+    assert owner.user.check_password(make.PASSWORD)
+
+
 def test_where_one_is_signed_in_is_shown_and_ended(client, tablet, owner):
     phone = by_form(client.base, agent="Mozilla (iPhone) Safari")
     page = get(tablet, "house/signed-in/")

@@ -130,7 +130,7 @@ def withdraw(request: Request, link_id: UUID) -> HttpResponse:
 def password(request: Request) -> HttpResponse:
     """The member in hand chooses another password; her other sessions end."""
     user, faults = NewPasswordForm(request).tried(
-        lambda given: change_password(request.member.user, given["old"], given["new"])
+        lambda given: change_password(request.member.user, given["old"], given["new"], request)
     )
     if faults:
         return again(request, "studio/house.html", _house(request), faults)
