@@ -20,8 +20,8 @@ print(over_tls.headers["X-Frame-Options"], Client().get("/health/", headers={"Ho
 """
 
 
-def run(*words: str) -> str:
-    environment = {**os.environ, **TLS, "WEMBIT_SECRET_KEY": secrets.token_urlsafe(60)}
+def run(*words: str, **more: str) -> str:
+    environment = {**os.environ, **TLS, "WEMBIT_SECRET_KEY": secrets.token_urlsafe(60), **more}
     done = subprocess.run(
         [sys.executable, *words],
         cwd=Path(__file__).parents[2],
@@ -38,7 +38,8 @@ def test_the_checks_for_a_deployment_find_nothing():
     assert "no issues" in run("manage.py", "check", "--deploy", "--fail-level", "WARNING")
 
 
-def test_plain_requests_are_led_to_tls_and_the_launcher_still_hears_that_it_lives():
-    said = run("-c", ASKED).split()
+def test_plain_requests_are_led_to_tls_and_the_launcher_still_hears_that_it_lives(tmp_path):
+    run("manage.py", "collectstatic", "--no-input", WEMBIT_STATIC=str(tmp_path))
+    said = run("-c", ASKED, WEMBIT_STATIC=str(tmp_path)).split()
     assert said[:3] == ["301", "https://felt.example/sign-in/", "True"]
     assert said[-2:] == ["DENY", "200"]

@@ -200,6 +200,17 @@ def test_a_detail_lies_on_what_is_under_it(client, owner, figure):
     assert plan_of(figure).parts[0].layers[at].grams.cover_g_m2 == pale
 
 
+def test_a_colour_that_a_cover_lies_over_stays_when_no_layer_has_it_any_more(client, figure):
+    ground, over = (lay(client, figure, "cover", slot, share="50", coats="2") for slot in ("bark", "moss"))
+    post(client, f"figures/{figure.pk}/part/body/layer/{over}/", over="bark")
+    answer = post(client, f"figures/{figure.pk}/part/body/layer/{ground}/", slot="clay")
+    assert answer.status_code == 302, told(answer)
+    layers = layers_of(figure)
+    assert (layers[ground].slot.name, layers[over].over.name) == ("clay", "bark")
+    post(client, f"figures/{figure.pk}/part/body/layer/{over}/", over="")
+    assert "bark" not in newest_version(figure).slots.values_list("name", flat=True), "nothing names it now"
+
+
 def test_small_things_are_a_group(client, figure):
     lay(client, figure, "detail", "spots", spots="2", across_mm="2")
     page = words(get(client, f"figures/{figure.pk}/"))

@@ -48,6 +48,8 @@ def keep_layers(edit: Editing, part: Part, layers: Sequence[Layer]) -> None:
     for position, layer in enumerate(layers):
         layer.position = position
         layer.save()
-    Slot.objects.filter(version=edit.version, layers=None).exclude(name__in=KEPT_SLOTS).delete()
+    lain_over = Layer.objects.filter(part__version=edit.version, over__isnull=False).values("over")
+    unnamed = Slot.objects.filter(version=edit.version, layers=None).exclude(pk__in=lain_over)
+    unnamed.exclude(name__in=KEPT_SLOTS).delete()
     spots_within(edit.version)
     edit.reload()
