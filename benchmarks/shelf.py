@@ -4,18 +4,16 @@ from __future__ import annotations
 
 import random
 import uuid
-from pathlib import Path
 
 import psycopg
 
 from tests.serving import Visitor, served
 from wembit.web.stash.swatch import LOOK, swatches
 
+from .big import GROW_SHELF
 from .pages import timed
 
 STEPS = [(60, 1_500), (250, 6_250), (1_000, 25_000), (2_000, 50_000)]
-
-GROW = (Path(__file__).parent / "grow_shelf.sql").read_text()
 
 
 def sizes(connection) -> tuple[int, int]:
@@ -25,14 +23,15 @@ def sizes(connection) -> tuple[int, int]:
     )
 
 
-def tell_colours(connection) -> None:
+def tell_colours(cursor) -> None:
     """A colour with its curve for every bag that has none."""
     chance = random.Random(3)
-    bags = [row[0] for row in connection.execute("SELECT id FROM stash_lot WHERE curve IS NULL AND NOT waste")]
+    cursor.execute("SELECT id FROM stash_lot WHERE curve IS NULL AND NOT waste")
+    bags = [row[0] for row in cursor.fetchall()]
     looks = swatches([f"#{chance.randrange(0x1000000):06x}" for _ in bags])
     names = ", ".join(f"{name} = %({name})s" for name in LOOK)
     for bag, look in zip(bags, looks, strict=True):
-        connection.execute(f"UPDATE stash_lot SET {names} WHERE id = %(bag)s", {**look, "bag": bag})
+        cursor.execute(f"UPDATE stash_lot SET {names} WHERE id = %(bag)s", {**look, "bag": bag})
 
 
 def rows(database: str) -> list[tuple[str, str]]:
@@ -49,8 +48,9 @@ def rows(database: str) -> list[tuple[str, str]]:
             more = max(lots - have + 1, 0)
             if more:
                 each = max(1, (movements - moved) // more)
-                connection.execute(GROW, {"lots": more, "each": each, "mark": uuid.uuid4().hex[:6]})
-                tell_colours(connection)
+                mark = uuid.uuid4().hex[:6]
+                connection.execute(GROW_SHELF, {"fibres": more, "lots": more, "each": each, "mark": mark})
+                tell_colours(connection.cursor())
                 connection.execute("ANALYZE")
             have, moved = sizes(connection)
             figures = []

@@ -51,6 +51,13 @@ def test_no_odd_input_breaks_an_address(ours, name, route):  # noqa: F811  a fix
                 assert not framework_words(answer), (method.__name__, odd, given is sound)
 
 
+def test_every_address_answers_a_page_that_asks_for_a_piece_of_it(ours):  # noqa: F811  a fixture
+    client = Client(headers={"HX-Request": "true"})
+    client.force_login(ours["lot"].studio.memberships.get(role="owner").user)
+    for name, route in ROUTES:
+        assert client.get(filled(route, {**ours, "name": "x.jpg"})).status_code < 500, name
+
+
 def framework_words(answer):
     """What of the answer is said in the framework's voice instead of our own."""
     if answer.streaming or "text/html" not in answer.get("Content-Type", ""):

@@ -109,6 +109,14 @@ def test_the_earlier_project_gets_the_bag_and_the_later_one_is_short(client, own
     assert "Short:" in get(client, f"plan/{late.pk}/")
 
 
+def test_a_late_project_is_late_on_its_page_and_in_the_piece_that_takes_its_place(client, owner, figure):
+    project = make.project(owner, figure, days=1)
+    gone = clock.today(owner.studio) - dt.timedelta(3)
+    Project.objects.update(start=gone, due=gone)
+    for headers in ({}, {"HX-Request": "true"}):
+        assert "(late)" in get(client, f"plan/{project.pk}/", headers=headers)
+
+
 # --- restock
 
 

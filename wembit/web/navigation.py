@@ -35,8 +35,10 @@ class Place:
 def frame(request: Request) -> dict:
     """What every page's frame shows (a context processor)."""
     studio = getattr(request, "studio", None)
-    if studio is None or getattr(request, "htmx", False):
-        return {"studio": studio, "member": getattr(request, "member", None)}
+    if studio is None:
+        return {"studio": None, "member": None}
+    if request.htmx:
+        return {"studio": studio, "member": request.member, "today": clock.today(studio)}
     rows = places(request, studio)
     here = next((place for place in rows if place.here), None)
     return {
