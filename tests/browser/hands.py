@@ -58,7 +58,8 @@ class Thumb:
         target.fill(text)
 
     def choose(self, target: Locator, words: str) -> None:
-        """The phone's own list of options."""
+        """The phone's own list of options, which it shows for the field that was touched."""
+        target.focus()
         label = target.locator("option").filter(has_text=words).first.text_content()
         target.select_option(label=label)
 

@@ -31,8 +31,8 @@ def test_the_demo_is_made_for_the_day_on_which_it_is_loaded(day):
         assert urgent
         assert all(tide.outlook.order_by >= day and tide.offers for tide in urgent)
         assert Order.objects.of(studio).get(state="sent").expected_on > day
-        assert len(makings(studio)) == 2
-        assert all(line.next for line in makings(studio))
+        assert len(makings(studio, 0, 9)) == 2
+        assert all(line.next for line in makings(studio, 0, 9))
     entries = Entry.objects.of(studio)
     assert entries.count() > 300
     first, last = entries.earliest("happened_at").happened_at, entries.latest("happened_at").happened_at

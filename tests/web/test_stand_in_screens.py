@@ -31,7 +31,7 @@ def snails(client, owner):
 
 def short_of(project) -> list[tuple[str, float]]:
     found = shorts_by_project(Studio.objects.get(pk=project.studio_id)).get(project.pk, [])
-    return [(need.item.name, float(need.left - need.promised)) for need in found]
+    return [(need.item_name, float(need.short)) for need in found]
 
 
 def page_of(client, project):

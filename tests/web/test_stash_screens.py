@@ -145,7 +145,7 @@ def test_a_picture_of_another_studio_is_not_there(client):
     bag(other, amount="5", photo=photo())
     name = Lot.objects.get(photo__gt="").photo.name.rpartition("/")[2]
     assert other.get(f"{other.base}picture/{name}").status_code == 200
-    for way in (name, f"../{Lot.objects.get(photo__gt='').photo.name}", "../../etc/passwd"):
+    for way in (name, f"../{Lot.objects.get(photo__gt='').photo.name}", "../../etc/passwd", f"{name}%00"):
         assert client.get(f"{client.base}picture/{way}").status_code == 404
 
 

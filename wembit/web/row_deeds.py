@@ -24,7 +24,7 @@ from wembit.web.plan.actions.reserve import reserve
 from wembit.web.plan.models import PLANNED, Need, Project, StandIn
 from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine, Supplier
 from wembit.web.stash.looks import tell_looks
-from wembit.web.stash.models import Item, Lot, Movement, OwnBreed, Reminder
+from wembit.web.stash.models import Item, Lot, Movement, OwnBreed, Reminder, standing
 from wembit.web.studio.models import MAKER, OWNER, Member, Studio
 
 Row = dict[str, Any]
@@ -258,7 +258,7 @@ def _write(label: str, pk: str, row: Row, *, made: bool) -> None:
 
 
 def _not_used(needs: list[str]) -> None:
-    if needs and Movement.objects.filter(need__in=needs, entry__reversed_by=None, entry__reverses=None).exists():
+    if needs and Movement.objects.filter(standing("entry"), need__in=needs, entry__reverses=None).exists():
         raise Refusal("Wool was taken for it since. Put that back first.")
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 import datetime as dt
 from typing import TYPE_CHECKING
 
-from wembit.web.bench.queries import makings
+from wembit.web.bench.queries import makings, makings_in_hand
+from wembit.web.few import few
 from wembit.web.plan.queries import projects, shorts_by_project
 from wembit.web.restock.queries import on_the_way, tides_now
 from wembit.web.stash.queries import first_entry_at, low_items
@@ -17,6 +18,7 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 SOON_DAYS, BACKUP_DAYS = 14, 7
+IN_HAND = 4  # makings shown
 
 
 def things_now(studio: Studio) -> dict:
@@ -32,7 +34,7 @@ def days_without_backup(studio: Studio) -> int:
 
 
 def things_to_do(studio: Studio) -> dict:
-    """Next at the bench, what to order by when, what is due, what is low, what comes."""
+    """Next at the bench, what to order by when, what is due, what is low, what comes: the first few of each."""
     today = clock.today(studio)
     plan = projects(studio)
     shorts = shorts_by_project(studio)
@@ -40,12 +42,13 @@ def things_to_do(studio: Studio) -> dict:
         project.short = shorts.get(project.pk, [])
     soon = [project for project in plan if project.due <= today + dt.timedelta(days=SOON_DAYS)]
     return {
-        "makings": makings(studio),
-        "tides": [tide for tide in tides_now(studio) if tide.to_order],
-        "due": soon or plan[:1],
+        "makings": makings(studio, 0, IN_HAND),
+        "more_in_hand": max(makings_in_hand(studio) - IN_HAND, 0),
+        "tides": few([tide for tide in tides_now(studio) if tide.to_order]),
+        "due": few(soon or plan[:1]),
         "startable": next((project for project in plan if not project.short), None),
-        "low": low_items(studio),
-        "coming": on_the_way(studio),
+        "low": few(low_items(studio)),
+        "coming": few(on_the_way(studio)),
         "looks": reminders_due(studio),
         "unsaved_days": days_without_backup(studio),
     }

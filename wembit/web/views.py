@@ -106,6 +106,8 @@ def _answered(request: Request, words: str, faults: dict[str, str]) -> HttpRespo
 @require_GET
 def picture(request: Request, name: str) -> FileResponse:
     """A picture of this studio; those of others are not there."""
+    if "\0" in name:
+        raise Http404
     path = (Path(settings.MEDIA_ROOT) / str(request.studio.pk) / name).resolve()
     base = (Path(settings.MEDIA_ROOT) / str(request.studio.pk)).resolve()
     if not path.is_relative_to(base) or not path.is_file():

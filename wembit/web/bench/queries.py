@@ -15,7 +15,7 @@ from wembit.core.grams.estimate import Range
 from wembit.web.decimals import to_step
 from wembit.web.plan.models import PLANNED as PROJECT_PLANNED
 from wembit.web.plan.models import Project
-from wembit.web.stash.models import ZERO, Lot, Promise
+from wembit.web.stash.models import ZERO, Lot, Promise, standing
 from wembit.web.stash.queries import with_promised
 
 from .models import Making, MakingThing, Piece, PieceLayer, Take, ThingTake
@@ -121,9 +121,9 @@ class MakingLine:
         return sum(line.done for line in layers) / len(layers) if layers else 1.0
 
 
-def makings(studio: Studio) -> list[MakingLine]:
-    """Everything in hand, the longest begun first. A bounded number of queries."""
-    return _lines(Making.objects.of(studio).filter(finished_at=None))
+def makings(studio: Studio, start: int, count: int) -> list[MakingLine]:
+    """What is in hand, the longest begun first: `count` of them from `start` on. A bounded number of queries."""
+    return _lines(Making.objects.of(studio).filter(finished_at=None).order_by("begun_at", "pk")[start : start + count])
 
 
 def finished_lately(studio: Studio) -> list[Making]:
@@ -179,7 +179,7 @@ def layer_line(layer: PieceLayer, taken: Decimal) -> LayerLine:
 
 def taken_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
     """Net grams taken for each layer, without what was taken back."""
-    takes = Take.objects.filter(layer__piece__making__in=making_ids, movement__entry__reversed_by=None)
+    takes = Take.objects.filter(standing("movement__entry"), layer__piece__making__in=making_ids)
     rows = takes.values("layer").annotate(total=Sum("movement__amount"))
     return {row["layer"]: -row["total"] for row in rows}
 
@@ -194,7 +194,7 @@ def thing_of(studio: Studio, thing_id: UUID) -> ThingLine:
 
 def _things(making_ids: list[UUID]) -> dict[UUID, list[ThingLine]]:
     """The things of each making."""
-    takes = ThingTake.objects.filter(thing__making__in=making_ids).exclude(movement__entry__reversed_by__isnull=False)
+    takes = ThingTake.objects.filter(standing("movement__entry"), thing__making__in=making_ids)
     taken = dict(takes.order_by().values_list("thing").annotate(total=Sum("movement__amount")))
     lines: dict[UUID, list[ThingLine]] = {}
     for thing in MakingThing.objects.filter(making__in=making_ids).select_related("item", "making"):
@@ -204,7 +204,7 @@ def _things(making_ids: list[UUID]) -> dict[UUID, list[ThingLine]]:
 
 def last_take(layer: PieceLayer) -> Take | None:
     """What was moved for a layer last, with who did it."""
-    takes = layer.takes.filter(movement__entry__reversed_by=None).select_related("movement__entry__by__user")
+    takes = layer.takes.filter(standing("movement__entry")).select_related("movement__entry__by__user")
     return takes.order_by("-movement__entry__recorded_at").first()
 
 
@@ -230,7 +230,7 @@ def sources(wanted: PieceLayer | MakingThing) -> list[Source]:
     return sorted(found, key=lambda each: (-each.promised_here, -each.free))
 
 
-def to_begin(studio: Studio) -> list[Project]:
+def to_begin(studio: Studio) -> QuerySet[Project]:
     """Open projects of which not all are begun, with `left` to begin, by start date."""
     rows = Project.objects.of(studio).filter(state=PROJECT_PLANNED).annotate(left=F("count") - Count("makings"))
-    return list(rows.filter(left__gt=0).select_related("colourway__version__figure").order_by("start", "due"))
+    return rows.filter(left__gt=0).select_related("colourway__version__figure").order_by("start", "due", "pk")

@@ -11,10 +11,11 @@ from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.craft.cautions import CAUTIONS
 from wembit.web import numbers
-from wembit.web.asked import id_in
+from wembit.web.asked import id_in, whole_number_in
 from wembit.web.bench.models import PieceLayer
 from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
+from wembit.web.few import few
 from wembit.web.figures.queries import part_of
 from wembit.web.figures.size_words import ROLES
 from wembit.web.figures.to_core.estimating import BARE
@@ -49,18 +50,23 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
     from wembit.web.stash.ledger import Press
 
+SHOWN = 16  # makings at once
 STEP_OF_ROLE = {"core": "make", "weighed": "join"}  # which step of the order of work takes a layer
 
 
 @require_GET
 def home(request: Request) -> HttpResponse:
-    studio = request.studio
-    context = {
-        "makings": queries.makings(studio),
-        "waiting": queries.to_begin(studio),
-        "finished": queries.finished_lately(studio),
+    """What is in hand, some at once; the next ones come as one scrolls."""
+    studio, start = request.studio, whole_number_in(request.GET.get("from", "")) or 0
+    makings = queries.makings(studio, start, SHOWN)
+    context: dict[str, Any] = {
+        "makings": makings,
+        "next": start + SHOWN,
+        "beyond": max(queries.makings_in_hand(studio) - start - SHOWN, 0),
     }
-    return render(request, "bench/bench.html", context)
+    if not request.htmx:
+        context |= {"waiting": few(queries.to_begin(studio)), "finished": queries.finished_lately(studio)}
+    return page(request, "bench/bench.html", "bench/_makings.html", context)
 
 
 def making_context(request: Request, line: Any, layer_id: UUID | None = None) -> dict:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from decimal import Decimal
 
 from django.db import models
@@ -27,7 +28,7 @@ class Project(Owned):
     state = models.CharField(max_length=8, default=PLANNED, choices=[(s, s) for s in (PLANNED, DONE, DROPPED)])
     made_at = models.DateTimeField(auto_now_add=True)
 
-    short: list[Need]  # set by what lists projects
+    short: list  # what it is short of, set by what lists projects
 
     class Meta:
         ordering = ["due", "name"]
@@ -57,6 +58,10 @@ class Need(Owned):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["project", "item", "seen"], name="one_need_a_fibre")]
+
+    @property
+    def start(self) -> dt.date:
+        return self.project.start
 
 
 class StandIn(Owned):

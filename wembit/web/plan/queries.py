@@ -6,10 +6,10 @@ import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
-from django.db.models import Sum
+from django.db.models import Count, OuterRef, Q, Subquery, Sum
 from django.http import Http404
 
 from wembit.core.colour.thin_layer import Cover
@@ -46,6 +46,13 @@ def projects(studio: Studio) -> list[Project]:
     )
 
 
+def finished_shares(studio: Studio) -> dict[UUID, float]:
+    """How much of each open project is finished, 0 to 1."""
+    made = Count("makings", filter=Q(makings__finished_at__isnull=False))
+    rows = Project.objects.of(studio).filter(state=PLANNED).order_by().values_list("pk", "count").annotate(made=made)
+    return {pk: made / count for pk, count, made in rows}
+
+
 def projects_named(studio: Studio, words: str) -> list[Project]:
     """Open projects whose names hold all of the words."""
     named = Project.objects.of(studio).filter(state=PLANNED)
@@ -76,14 +83,55 @@ def open_needs(studio: Studio, **filters: object) -> list[Need]:
     for need in needs:
         need.taken = -taken.get(need.pk, ZERO)
         need.promised = promised.get(need.pk, ZERO)
-        need.left = max(need.p50 - need.taken, ZERO)
+        need.left = _left(need.p50, need.taken)
         need.rest = Range(float(need.p10), float(need.p50), float(need.p90)).less(float(need.taken))
     return needs
 
 
-def needs_now(studio: Studio) -> list[Need]:
-    """`open_needs` of all projects as of the last press."""
-    return studio.once("needs", lambda: studio.cached_until_change("needs", lambda: open_needs(studio)))
+class NeedNow(NamedTuple):
+    """A need of whatever is planned, as small as it can be: what is still to take from `start` on, what no bag can give."""
+
+    project_id: UUID
+    item_id: UUID
+    item_name: str
+    start: dt.date
+    left: Decimal
+    short: Decimal
+
+
+def needs_now(studio: Studio) -> list[NeedNow]:
+    """The needs of all open projects, the earliest due first, looked up once for a request. One query."""
+    return studio.once("needs", lambda: _needs_now(studio))
+
+
+def _needs_now(studio: Studio) -> list[NeedNow]:
+    rows = (
+        Need.objects.of(studio)
+        .filter(project__state=PLANNED)
+        .annotate(moved=_sum_of(Movement), held=_sum_of(Promise))
+        .order_by("project__due", "project__made_at", "item__kind", "-p50")
+        .values_list("project_id", "item_id", "item__name", "project__start", "p50", "moved", "held")
+    )
+    needs = []
+    for project_id, item_id, name, start, p50, moved, held in rows:
+        left = _left(p50, -(moved or ZERO))
+        needs.append(NeedNow(project_id, item_id, name, start, left, _short(left, held or ZERO)))
+    return needs
+
+
+def _sum_of(model: type[Movement] | type[Promise]) -> Subquery:
+    """What the lines of one need come to, for an annotation."""
+    rows: Any = model.objects.filter(need=OuterRef("pk")).order_by().values("need")
+    return Subquery(rows.annotate(total=Sum("amount")).values("total"))
+
+
+def _left(p50: Decimal, taken: Decimal) -> Decimal:
+    return max(p50 - taken, ZERO)
+
+
+def _short(left: Decimal, promised: Decimal) -> Decimal:
+    missing = left - promised
+    return missing if missing >= CRUMB else ZERO
 
 
 def _sums(model: type[Movement] | type[Promise], need_ids: list[UUID]) -> dict[UUID, Decimal]:
@@ -146,25 +194,27 @@ def lines(studio: Studio, needs: Iterable[Need]) -> list[NeedLine]:
     seen, comes, unweighed = colours(studio, items), coming(studio, items), unweighed_lots(studio, items)
     return [
         NeedLine(
-            need, seen.get(need.item_id, ""), need.left, need.promised, _short(need), promises.get(need.pk, []),
-            unweighed.get(need.item_id, []), comes.get(need.item_id, Coming()),
+            need, seen.get(need.item_id, ""), need.left, need.promised, _short(need.left, need.promised),
+            promises.get(need.pk, []), unweighed.get(need.item_id, []), comes.get(need.item_id, Coming()),
         )
         for need in needs
     ]  # fmt: skip
 
 
-def _short(need: Need) -> Decimal:
-    missing = need.left - need.promised
-    return missing if missing >= CRUMB else ZERO
-
-
-def shorts_by_project(studio: Studio) -> dict[UUID, list[Need]]:
+def shorts_by_project(studio: Studio) -> dict[UUID, list[NeedNow]]:
     """The needs of every open project for which no bag can give enough."""
-    found: dict[UUID, list[Need]] = {}
+    found: dict[UUID, list[NeedNow]] = {}
     for need in needs_now(studio):
-        if _short(need):
+        if need.short:
             found.setdefault(need.project_id, []).append(need)
     return found
+
+
+def short_elsewhere(studio: Studio, need: Need) -> list[tuple[Need, Decimal]]:
+    """Needs of other open projects that are short of the same wool, seen or hidden as it is here, and of how much."""
+    others = open_needs(studio, item=need.item_id, seen=need.seen)
+    rows = [(other, _short(other.left, other.promised)) for other in others if other.project_id != need.project_id]
+    return [(other, short) for other, short in rows if short]
 
 
 def stand_ins_of(project: Project) -> list[StandIn]:

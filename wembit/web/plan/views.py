@@ -6,8 +6,8 @@ import datetime as dt
 from typing import TYPE_CHECKING
 
 from django.contrib import messages
-from django.db.models import Count, Q
 from django.shortcuts import get_object_or_404, redirect, render
+from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.web import clock
@@ -36,18 +36,24 @@ if TYPE_CHECKING:
     from django.http import HttpResponse
 
     from wembit.web.request import Request
+    from wembit.web.studio.models import Studio
 
 
 def plan_context(request: Request) -> dict:
-    studio = request.studio
-    rows = queries.projects(studio)
-    shorts = queries.shorts_by_project(studio)
-    done = Count("makings", filter=Q(makings__finished_at__isnull=False))
-    begun = {
-        project.pk: project.done / project.count
-        for project in Project.objects.filter(pk__in=[row.pk for row in rows]).annotate(done=done)
-    }
-    return {"projects": rows, "shorts": shorts, "calendar": calendar(rows, shorts, begun, clock.today(studio))}
+    """The calendar, drawn until something changes."""
+    studio, today = request.studio, clock.today(request.studio)
+    return {"calendar": studio.cached_until_change(f"calendar:{today}", lambda: drawn_calendar(studio, today))}
+
+
+def drawn_calendar(studio: Studio, today: dt.date) -> dict:
+    """Sizes and weeks of the calendar, and each open project's bar drawn, by its id."""
+    projects = queries.projects(studio)
+    laid = calendar(projects, queries.shorts_by_project(studio), queries.finished_shares(studio), today)
+    bars = [
+        (bar.project.pk, render_to_string("plan/_bar.html", {"studio": studio, "bar": bar, "width": laid.width}))
+        for bar in laid.bars
+    ]
+    return {"bars": bars, "weeks": laid.weeks, "today_x": laid.today_x, "width": laid.width, "height": laid.height}
 
 
 @require_GET

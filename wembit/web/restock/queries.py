@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import TYPE_CHECKING
@@ -16,7 +16,7 @@ from wembit.core.stock.forecast import Dated, Outlook, balances, forecast
 from wembit.web import clock
 from wembit.web.plan.coming import Coming
 from wembit.web.plan.models import Need
-from wembit.web.plan.queries import needs_now, open_needs
+from wembit.web.plan.queries import NeedNow, needs_now, open_needs
 from wembit.web.stash.models import ZERO, Item, Lot
 from wembit.web.stash.queries import with_stock
 
@@ -33,7 +33,7 @@ class TideLine:
     """One item's outlook: what runs out when, for whom, and who can bring it."""
 
     item: Item
-    needs: list[Need]
+    needs: Sequence[Need | NeedNow]
     on_the_way: list[OrderLine]
     on_list: Decimal
     supplier: Supplier | None
@@ -58,23 +58,20 @@ class TideLine:
 
 
 def tides_now(studio: Studio) -> list[TideLine]:
-    """`tide_lines` of all items as of the last press and today: a page and its strip of places show the same."""
-    return studio.once(
-        "tides", lambda: studio.cached_until_change(f"tides:{clock.today(studio)}", lambda: tide_lines(studio))
-    )
+    """`tide_lines` of all items, looked up once for a request: a page and its strip of places show the same."""
+    return studio.once("tides", lambda: tide_lines(studio))
 
 
 def tide_of(studio: Studio, item_id: UUID) -> TideLine:
-    """One item's outlook, planned or not."""
-    known = next((tide for tide in tides_now(studio) if tide.item.pk == item_id), None)
-    return known or tide_lines(studio, item_id)[0]
+    """One item's outlook, planned or not, with its needs as `open_needs` gives them."""
+    return tide_lines(studio, item_id)[0]
 
 
 def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
     """Outlooks of the items that planned projects need, the most urgent first. A bounded number of queries."""
     today = clock.today(studio)
-    needs = open_needs(studio, item=item_id) if item_id else needs_now(studio)
-    by_item: dict[UUID, list[Need]] = {}
+    needs: Sequence[Need | NeedNow] = open_needs(studio, item=item_id) if item_id else needs_now(studio)
+    by_item: dict[UUID, list[Need | NeedNow]] = {}
     for need in needs:
         if not need.left:
             continue
@@ -93,9 +90,14 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
 
 
 def _tide(
-    item: Item, needs: list[Need], offers: list[Offer], moving: list[OrderLine], listed: list[OrderLine], today: dt.date
+    item: Item,
+    needs: Sequence[Need | NeedNow],
+    offers: list[Offer],
+    moving: list[OrderLine],
+    listed: list[OrderLine],
+    today: dt.date,
 ) -> TideLine:
-    demands = [Dated(need.project.start, float(need.left)) for need in needs]
+    demands = [Dated(need.start, float(need.left)) for need in needs]
     receipts = [Dated(line.order.expected_on, float(line.amount)) for line in moving if line.order.expected_on]
     on_hand = float(item.on_hand)
     choices: dict[Supplier, list[Offer]] = {}

@@ -34,15 +34,15 @@ class Chart:
     weeks: list[tuple[float, dt.date]]
 
 
-def chart(lines: Sequence[TideLine], today: dt.date) -> Chart:
-    """Tides over the same weeks: from today to two weeks after the last change, 5 at the least."""
+def chart(lines: Sequence[TideLine], today: dt.date, shown: slice) -> Chart:
+    """The shown ones of the tides, all over the same weeks: from today to two weeks after the last change, 5 at the least."""
     last = max([today + dt.timedelta(35), *(line.steps[-1].date + dt.timedelta(14) for line in lines)])
     days = (last - today).days
 
     def x(date: dt.date) -> float:
         return round(WIDTH * (date - today).days / days, 1)
 
-    tides = [_tide(line, x, last) for line in lines]
+    tides = [_tide(line, x, last) for line in lines[shown]]
     every = max(1, round(days / 7 / 8))
     weeks = [(x(today + dt.timedelta(7 * k)), today + dt.timedelta(7 * k)) for k in range(0, days // 7 + 1, every)]
     weeks = [(at, date) for at, date in weeks if at <= LAST_LABEL_X]

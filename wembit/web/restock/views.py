@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from typing import TYPE_CHECKING, Any
 
 from django.contrib import messages
 from django.http import Http404
 from django.shortcuts import get_object_or_404, redirect, render
+from django.template.loader import render_to_string
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.web import clock, numbers
+from wembit.web.asked import whole_number_in
 from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
@@ -35,24 +38,38 @@ if TYPE_CHECKING:
     from django.http import HttpResponse
 
     from wembit.web.request import Request
+    from wembit.web.studio.models import Studio
+
+SHOWN = 24  # tide lines at once
 
 
 def tide_context(request: Request) -> dict:
-    tides = queries.tides_now(request.studio)
-    running = [tide for tide in tides if tide.outlook.runs_out]
-    lasting = [tide for tide in tides if not tide.outlook.runs_out]
+    """What stands beside the tray: the tide lines from the asked one on, and in the tray itself lists and parcels."""
+    studio, start = request.studio, whole_number_in(request.GET.get("from", "")) or 0
+    today = clock.today(studio)
     return {
-        "running": running,
-        "lasting": lasting,
-        "chart": chart(running + lasting, clock.today(request.studio)),
-        "lists": queries.lists(request.studio),
-        "coming": queries.on_the_way(request.studio),
+        "tides": studio.cached_until_change(f"tides:{today}:{start}", lambda: drawn_tides(studio, today, start)),
+        "lists": queries.lists(studio),
+        "coming": queries.on_the_way(studio),
     }
+
+
+def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
+    """Some tide lines drawn, by their items, what runs out first; where the weeks begin; how many lie beyond."""
+    tides = sorted(queries.tides_now(studio), key=lambda tide: tide.outlook.runs_out is None)
+    drawn = chart(tides, today, slice(start, start + SHOWN))
+    context = {"studio": studio, "weeks": drawn.weeks}
+    rows = [
+        (tide.line.item.pk, render_to_string("restock/_tide.html", {**context, "line": tide.line, "drawn": tide}))
+        for tide in drawn.tides
+    ]
+    return {"rows": rows, "weeks": drawn.weeks, "next": start + SHOWN, "beyond": max(len(tides) - start - SHOWN, 0)}
 
 
 @require_GET
 def home(request: Request) -> HttpResponse:
-    return render(request, "restock/restock.html", tide_context(request))
+    """Tide lines, some at once; the next ones come as one scrolls."""
+    return page(request, "restock/restock.html", "restock/_tides.html", tide_context(request))
 
 
 @require_GET

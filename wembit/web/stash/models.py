@@ -6,7 +6,8 @@ from decimal import Decimal
 from typing import Self
 
 from django.db import models
-from django.db.models import F, Q
+from django.db.models import Exists, F, OuterRef, Q
+from django.db.models.expressions import Combinable
 from django.db.models.functions import Lower
 
 from wembit.core.craft.materials import BREEDS, FORMS, MEASURED, NOTIONS, Breed
@@ -238,6 +239,11 @@ class Entry(Owned):
             models.CheckConstraint(condition=Q(happened_at__gte=clock.EARLIEST), name="happened_since_1900"),
         ]
         indexes = [models.Index(fields=["studio", "by", "-recorded_at"])]
+
+
+def standing(entry: str = "pk") -> Combinable:
+    """Whether nobody has taken back the entry at that path; quicker than a join, which is taken for one row."""
+    return ~Exists(Entry.objects.filter(reverses=OuterRef(entry)))
 
 
 class Movement(Owned):

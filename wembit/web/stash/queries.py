@@ -38,6 +38,7 @@ from .models import (
     OwnBreed,
     Promise,
     StashFile,
+    standing,
 )
 from .swatch import LOOK
 
@@ -170,18 +171,16 @@ def items(studio: Studio) -> list[Item]:
 
 
 def with_stock(fibres: Iterable[Item]) -> list[Item]:
-    """Items with `on_hand`, `promised`, `free` and `srgb` of the newest lot. Three queries."""
+    """Items with `on_hand`, `promised`, `free` and `srgb` of the newest lot that has a colour. Four queries."""
     rows = list(fibres)
     ids = [item.pk for item in rows]
     promised = dict(
         Promise.objects.filter(lot__item__in=ids).order_by().values_list("lot__item").annotate(total=Sum("amount"))
     )
-    held: dict[UUID, Decimal] = {}
-    seen: dict[UUID, str] = {}
-    lots = Lot.objects.filter(item__in=ids, waste=False).order_by("made_at")
-    for item_id, on_hand, srgb in lots.values_list("item", "on_hand", "srgb"):
-        held[item_id] = held.get(item_id, ZERO) + on_hand
-        seen[item_id] = srgb or seen.get(item_id, "")
+    lots = Lot.objects.filter(item__in=ids, waste=False)
+    held = dict(lots.order_by().values_list("item").annotate(total=Sum("on_hand")))
+    coloured = lots.exclude(srgb="").order_by("item", "-made_at").distinct("item")
+    seen = dict(coloured.values_list("item", "srgb"))
     for item in rows:
         item.on_hand = held.get(item.pk, ZERO)
         item.promised = promised.get(item.pk, ZERO)
@@ -250,7 +249,7 @@ def promises_on(lot: Lot) -> list[Promise]:
 def last_entry(member: Member) -> Entry | None:
     """This member's last entry of today that can be taken back."""
     midnight = clock.at(member.studio, clock.today(member.studio), 0)
-    mine = Entry.objects.of(member.studio).filter(by=member, recorded_at__gte=midnight, reverses=None, reversed_by=None)
+    mine = Entry.objects.of(member.studio).filter(standing(), by=member, recorded_at__gte=midnight, reverses=None)
     return mine.order_by("-recorded_at").first()
 
 
@@ -275,15 +274,16 @@ def promises_broken_by(lot: Lot, amount: Decimal, need: UUID | None = None) -> l
 
 def last_laid_in(studio: Studio) -> list[Lot]:
     """The last few bags of the stocktake, newest first."""
-    laid = Movement.objects.filter(kind=OPENING, lot=OuterRef("pk"), entry__reversed_by=None, entry__reverses=None)
+    laid = Movement.objects.filter(standing("entry"), kind=OPENING, lot=OuterRef("pk"), entry__reverses=None)
     lots = Lot.objects.of(studio).filter(Exists(laid)).select_related("item__own_breed", "drawer")
     return list(lots.order_by("-made_at")[:6])
 
 
 def items_known(studio: Studio) -> list[Item]:
     """All items but those of which every bag was taken back when it had just been laid in."""
-    stands = Movement.objects.filter(lot__item=OuterRef("pk"), entry__reversed_by=None, entry__reverses=None)
-    known = Item.objects.of(studio).filter(Q(lots=None) | Exists(stands)).distinct()
+    stands = Movement.objects.filter(standing("entry"), lot__item=OuterRef("pk"), entry__reverses=None)
+    bags = Lot.objects.filter(item=OuterRef("pk"))
+    known = Item.objects.of(studio).filter(~Exists(bags) | Exists(stands))
     return with_stock(known.order_by("kind", "name", "size_mm", "pk"))
 
 
@@ -315,7 +315,7 @@ def bags_of(item: Item) -> list[Lot]:
 
 def used_by_month(item: Item, today: dt.date, months: int = 12) -> list[tuple[dt.date, Decimal]]:
     """What was taken of an item in each of the last months, less what was put back; each month by its first day."""
-    taken = Movement.objects.filter(lot__item=item, kind__in=USED, entry__reversed_by=None, entry__reverses=None)
+    taken = Movement.objects.filter(standing("entry"), lot__item=item, kind__in=USED, entry__reverses=None)
     rows = taken.annotate(month=TruncMonth("entry__happened_at")).values("month").annotate(total=Sum("amount"))
     by_month = {row["month"].date(): -row["total"] for row in rows.order_by()}
     firsts, first = [], today.replace(day=1)
@@ -370,7 +370,7 @@ def unweighed_lots(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[
 
 def opened_lots(lot_ids: Iterable[UUID]) -> set[UUID]:
     """The bags that something was taken from."""
-    taken = Movement.objects.filter(lot__in=list(lot_ids), kind__in=(PULLED, BLENDED_OUT), entry__reversed_by=None)
+    taken = Movement.objects.filter(standing("entry"), lot__in=list(lot_ids), kind__in=(PULLED, BLENDED_OUT))
     return set(taken.filter(entry__reverses=None).values_list("lot", flat=True))
 
 

@@ -14,7 +14,7 @@ from wembit.web.bench.queries import sources, thing_of
 from wembit.web.errors import Refusal
 from wembit.web.stash.actions.pull import PULL
 from wembit.web.stash.ledger import EntryDraft, Line, Press
-from wembit.web.stash.models import PULLED, RETURNED, ZERO, Entry
+from wembit.web.stash.models import PULLED, RETURNED, ZERO, Entry, standing
 from wembit.web.studio.models import MAKER, Member
 
 
@@ -51,7 +51,7 @@ def give_thing_back(member: Member, thing_id: UUID, *, press: Press) -> Entry:
     if thing.making.finished_at:
         raise Refusal("That making is finished.")
     taken: dict[UUID, Decimal] = {}
-    for take in ThingTake.objects.filter(thing=thing, movement__entry__reversed_by=None).select_related("movement"):
+    for take in ThingTake.objects.filter(standing("movement__entry"), thing=thing).select_related("movement"):
         taken[take.movement.lot_id] = taken.get(take.movement.lot_id, ZERO) - take.movement.amount
     lines = [Line(lot, RETURNED, amount, thing.need) for lot, amount in taken.items() if amount > 0]
     if not lines:

@@ -51,7 +51,7 @@ def shown(request: Request, figure: Figure, faults: dict | None = None, swapped:
     context = {
         "figure": figure, "version": version, "columns": columns, "rows": rows, "faults": faults or {}, "used": used,
         "swaps": [(f"{way.name}/{item.pk}", f"{item.name} in {way.name}") for way in ways for item in used[way.name]],
-        "swapped": swapped, "fibre_options": fibre_options(request.studio),
+        "swapped": swapped, "fibre_options": fibre_options(request.studio), "lists": "lists" in request.GET,
         "faces": faces_of(version, parts, palettes[ways[0].pk]) if version.faces else [],
     }  # fmt: skip
     if faults:

@@ -71,6 +71,7 @@ def figure_context(request: Request, figure: Figure, key: str = "", layer: int =
         "slots": [(slot, palette.items.get(slot.pk), palette.colour(slot.pk)) for slot in version.slots.all()],
         # called only where the list is shown
         "fibre_options": lambda: fibre_options(request.studio),
+        "lists": "lists" in request.GET,
         "kinds": [*KINDS, "eye"],
         "origin_kinds": list(ORIGINS.items()),
         "sales": list(SALE.items()),

@@ -16,7 +16,7 @@ from wembit.web.colour.map.target import Target, target_of
 from wembit.web.colour.queries import Wool, Wools, blending_forms, blending_habits, wools
 from wembit.web.plan.actions.stand_in import makings_left
 from wembit.web.plan.models import Need
-from wembit.web.plan.queries import NeedLine, covers_of, shorts_by_project
+from wembit.web.plan.queries import NeedLine, covers_of, short_elsewhere
 from wembit.web.restock.queries import TideLine, tide_of
 
 if TYPE_CHECKING:
@@ -114,11 +114,9 @@ def _nine_in_ten(need: Need) -> float:
 def places_beside(studio: Studio, need: Need) -> list[OtherProject]:
     """The other projects that are short of the same wool where it is seen, or hidden, as it is here."""
     found = []
-    for others in shorts_by_project(studio).values():
-        for other in others:
-            if other.item_id == need.item_id and other.seen == need.seen and other.project_id != need.project_id:
-                count, grams = _for_how_many(other, other.left - other.promised)
-                found.append(OtherProject(other, count, round(grams * _nine_in_ten(other), 2)))
+    for other, short in short_elsewhere(studio, need):
+        count, grams = _for_how_many(other, short)
+        found.append(OtherProject(other, count, round(grams * _nine_in_ten(other), 2)))
     return found
 
 

@@ -9,7 +9,7 @@ from django.http import Http404
 
 from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import EntryDraft, Line, Press, reversing
-from wembit.web.stash.models import RECOUNT, Entry, Lot
+from wembit.web.stash.models import RECOUNT, Entry, Lot, standing
 from wembit.web.stash.queries import last_entry
 from wembit.web.studio.models import MAKER, Member
 
@@ -57,6 +57,6 @@ def _chosen(member: Member, entry_id: UUID | None) -> Entry:
 
 def _forget_recount(lot: Lot, entry: Entry) -> None:
     """The lot's last recount is the newest one that still stands."""
-    standing = Entry.objects.filter(verb=RECOUNT, movements__lot=lot, reversed_by=None).exclude(pk=entry.pk)
-    newest = standing.order_by("-happened_at").first()
+    recounts = Entry.objects.filter(standing(), verb=RECOUNT, movements__lot=lot).exclude(pk=entry.pk)
+    newest = recounts.order_by("-happened_at").first()
     Lot.objects.filter(pk=lot.pk).update(recounted_at=newest and newest.happened_at)

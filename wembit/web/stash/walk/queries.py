@@ -8,10 +8,10 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.db.models import Count, F, Max, Min, Q
+from django.db.models import Count, Exists, F, Min, OuterRef, Q, Subquery
 
 from wembit.web import clock
-from wembit.web.stash.models import Lot, Reminder
+from wembit.web.stash.models import Lot, Movement, Reminder
 from wembit.web.stash.queries import with_promised
 
 if TYPE_CHECKING:
@@ -59,8 +59,12 @@ def not_weighed_today(studio: Studio, bags: Sequence[Lot]) -> list[Lot]:
 def asleep(studio: Studio) -> list[Lot]:
     """Bags that nobody has touched for half a year, the longest first."""
     before = clock.now() - dt.timedelta(days=ASLEEP_DAYS)
-    lots = Lot.objects.of(studio).on_shelf().annotate(touched=Max("movements__entry__happened_at"))
-    return list(lots.filter(touched__lt=before).select_related("item", "drawer").order_by("touched")[:12])
+    lines = Movement.objects.filter(lot=OuterRef("pk"))
+    last = lines.order_by("-entry__happened_at").values("entry__happened_at")[:1]
+    lots = (
+        Lot.objects.of(studio).on_shelf().filter(Exists(lines), ~Exists(lines.filter(entry__happened_at__gte=before)))
+    )
+    return list(lots.annotate(touched=Subquery(last)).select_related("item", "drawer").order_by("touched")[:12])
 
 
 def reminders(studio: Studio) -> list[Reminder]:
