@@ -10,7 +10,9 @@ from pathlib import Path
 from tests.serving import demo_database, manage, new_database, served
 from wembit.launch import gunicorn
 
-from . import colour, core, figures, memory, pages, shelf, studios
+from . import colour, core, figures, growth, memory, pages, shelf, studios
+
+SERVED = ("pages", "memory", "shelf", "growth", "studios")
 
 
 def stolen() -> tuple[int, int]:
@@ -24,31 +26,35 @@ def show(rows) -> None:
         print(f"{name:40} {found}", flush=True)
 
 
+def on_the_demo(parts: list[str]) -> None:
+    """What needs a served studio, each on a copy of the demo or grown out of it."""
+    demo = demo_database("benchmark_demo")
+    if {"pages", "memory"} & set(parts):
+        with served(demo) as address:
+            if "pages" in parts:
+                show(pages.rows(address, demo))
+                show(pages.edits(address))
+            if "memory" in parts:
+                show(memory.rows(address))
+    if "shelf" in parts:
+        show(shelf.rows(new_database("benchmark_shelf", like="benchmark_demo")))
+    if "growth" in parts:
+        show(growth.rows("benchmark_demo"))
+    if "studios" in parts:
+        database = new_database("benchmark_studios", like="benchmark_demo")
+        manage(database, "flush", "--no-input", "--verbosity", "0")
+        show(studios.rows(database))
+
+
 def main(parts: list[str]) -> None:
     gunicorn.post_worker_init(None)  # rubbish is looked for as seldom as in the server
     gc.freeze()
     begun, (stolen_before, all_before) = time.monotonic(), stolen()
-    if "core" in parts:
-        show(core.rows())
-    if "colour" in parts:
-        show(colour.rows())
-    if "figures" in parts:
-        show(figures.rows())
-    if {"pages", "memory", "shelf", "studios"} & set(parts):
-        demo = demo_database("benchmark_demo")
-        if {"pages", "memory"} & set(parts):
-            with served(demo) as address:
-                if "pages" in parts:
-                    show(pages.rows(address, demo))
-                    show(pages.edits(address))
-                if "memory" in parts:
-                    show(memory.rows(address))
-        if "shelf" in parts:
-            show(shelf.rows(new_database("benchmark_shelf", like="benchmark_demo")))
-        if "studios" in parts:
-            database = new_database("benchmark_studios", like="benchmark_demo")
-            manage(database, "flush", "--no-input", "--verbosity", "0")
-            show(studios.rows(database))
+    for part, measured in (("core", core.rows), ("colour", colour.rows), ("figures", figures.rows)):
+        if part in parts:
+            show(measured())
+    if set(SERVED) & set(parts):
+        on_the_demo(parts)
     stolen_after, all_after = stolen()
     share = (stolen_after - stolen_before) / max(all_after - all_before, 1)
     print(f"{time.monotonic() - begun:.0f} s in all; the host kept {share:.0%} of the processors' time for others")

@@ -5,7 +5,8 @@ import re
 import pytest
 
 from tests.web import factories as make
-from tests.web.helpers import get, words
+from tests.web.helpers import get, post, text, words
+from wembit.web.stash.intake.views import RECEIVE_ROWS
 
 HTMX = {"HX-Request": "true"}
 
@@ -80,3 +81,12 @@ def test_the_fibres_to_choose_from_are_in_a_page_once(client, much):
         whole = get(client, f"{address}?lists=1")
         assert "data-list" not in whole
         assert whole.count("wool 7") > 1, "without script each list holds them"
+
+
+def test_what_came_is_chosen_from_one_list_and_stays_chosen_when_something_is_wrong(client, much):
+    item = much[3].needs.first().item
+    page = get(client, "stash/delivery/")
+    assert page.count("wool 3,") == 1
+    assert get(client, "stash/delivery/?lists=1").count("wool 3,") == RECEIVE_ROWS
+    answer = text(post(client, "stash/delivery/", item_0=str(item.pk), amount_0="no"))
+    assert re.search(rf'<select id="f-item_0"[^>]*>.*?<option value="{item.pk}" selected>wool 3, ', answer)

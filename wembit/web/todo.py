@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from wembit.web.bench.queries import makings, makings_in_hand
 from wembit.web.few import few
 from wembit.web.plan.queries import projects, shorts_by_project
-from wembit.web.restock.queries import on_the_way, tides_now
+from wembit.web.restock.queries import coloured, on_the_way, tides_now
 from wembit.web.stash.queries import first_entry_at, low_items
 from wembit.web.stash.walk.queries import reminders_due
 
@@ -41,10 +41,12 @@ def things_to_do(studio: Studio) -> dict:
     for project in plan:
         project.short = shorts.get(project.pk, [])
     soon = [project for project in plan if project.due <= today + dt.timedelta(days=SOON_DAYS)]
+    tides = few([tide for tide in tides_now(studio) if tide.to_order])
+    coloured(tides)
     return {
         "makings": makings(studio, 0, IN_HAND),
         "more_in_hand": max(makings_in_hand(studio) - IN_HAND, 0),
-        "tides": few([tide for tide in tides_now(studio) if tide.to_order]),
+        "tides": tides,
         "due": few(soon or plan[:1]),
         "startable": next((project for project in plan if not project.short), None),
         "low": few(low_items(studio)),

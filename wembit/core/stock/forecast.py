@@ -35,6 +35,9 @@ class Outlook:
     chosen: Chosen
 
 
+NEVER = Outlook(None, None, False, 0.0, Chosen((), 0.0, 0.0))
+
+
 def forecast(
     today: dt.date,
     on_hand: float,
@@ -47,11 +50,14 @@ def forecast(
     cover_days: int = 60,
 ) -> Outlook:
     """The outlook of one fibre in grams. Receipts come in the morning; earlier dates count as today's."""
+    demands = list(demands)
+    if sum(each.grams for each in demands) <= on_hand:  # no day needs more
+        return NEVER
     steps = balances(today, on_hand, demands, receipts)
     last = today + dt.timedelta(horizon_days)
     runs_out = next((step.date for step in steps if step.grams < -A_TRACE and step.date <= last), None)
     if runs_out is None:
-        return Outlook(None, None, False, 0.0, Chosen((), 0.0, 0.0))
+        return NEVER
     covered = runs_out + dt.timedelta(cover_days)
     order_g = -min(step.grams for step in steps if runs_out <= step.date <= covered)
     latest = runs_out - dt.timedelta(math.ceil(lead_days))

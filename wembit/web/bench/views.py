@@ -50,7 +50,7 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
     from wembit.web.stash.ledger import Press
 
-SHOWN = 16  # makings at once
+SHOWN = 10  # makings at once
 STEP_OF_ROLE = {"core": "make", "weighed": "join"}  # which step of the order of work takes a layer
 
 

@@ -9,7 +9,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
-from django.db.models import Count, OuterRef, Q, Subquery, Sum
+from django.db.models import Count, Q, Sum
 from django.http import Http404
 
 from wembit.core.colour.thin_layer import Cover
@@ -78,8 +78,7 @@ def open_needs(studio: Studio, **filters: object) -> list[Need]:
         .order_by("project__due", "project__made_at", "item__kind", "-p50")
     )
     ids = [need.pk for need in needs]
-    taken = _sums(Movement, ids)
-    promised = _sums(Promise, ids)
+    taken, promised = _sums(Movement, ids, studio), _sums(Promise, ids, studio)
     for need in needs:
         need.taken = -taken.get(need.pk, ZERO)
         need.promised = promised.get(need.pk, ZERO)
@@ -100,29 +99,21 @@ class NeedNow(NamedTuple):
 
 
 def needs_now(studio: Studio) -> list[NeedNow]:
-    """The needs of all open projects, the earliest due first, looked up once for a request. One query."""
+    """The needs of all open projects, the earliest due first, looked up once for a request. Three queries."""
     return studio.once("needs", lambda: _needs_now(studio))
 
 
 def _needs_now(studio: Studio) -> list[NeedNow]:
-    rows = (
-        Need.objects.of(studio)
-        .filter(project__state=PLANNED)
-        .annotate(moved=_sum_of(Movement), held=_sum_of(Promise))
-        .order_by("project__due", "project__made_at", "item__kind", "-p50")
-        .values_list("project_id", "item_id", "item__name", "project__start", "p50", "moved", "held")
+    open_ones = Need.objects.of(studio).filter(project__state=PLANNED)
+    taken, promised = (_sums(model, open_ones.values("pk"), studio) for model in (Movement, Promise))
+    rows = open_ones.order_by("project__due", "project__made_at", "item__kind", "-p50").values_list(
+        "pk", "project_id", "item_id", "item__name", "project__start", "p50"
     )
     needs = []
-    for project_id, item_id, name, start, p50, moved, held in rows:
-        left = _left(p50, -(moved or ZERO))
-        needs.append(NeedNow(project_id, item_id, name, start, left, _short(left, held or ZERO)))
+    for pk, project_id, item_id, name, start, p50 in rows:
+        left = _left(p50, -taken.get(pk, ZERO))
+        needs.append(NeedNow(project_id, item_id, name, start, left, _short(left, promised.get(pk, ZERO))))
     return needs
-
-
-def _sum_of(model: type[Movement] | type[Promise]) -> Subquery:
-    """What the lines of one need come to, for an annotation."""
-    rows: Any = model.objects.filter(need=OuterRef("pk")).order_by().values("need")
-    return Subquery(rows.annotate(total=Sum("amount")).values("total"))
 
 
 def _left(p50: Decimal, taken: Decimal) -> Decimal:
@@ -134,8 +125,9 @@ def _short(left: Decimal, promised: Decimal) -> Decimal:
     return missing if missing >= CRUMB else ZERO
 
 
-def _sums(model: type[Movement] | type[Promise], need_ids: list[UUID]) -> dict[UUID, Decimal]:
-    rows: Any = model.objects.filter(need__in=need_ids).order_by().values("need").annotate(total=Sum("amount"))
+def _sums(model: type[Movement] | type[Promise], needs: Any, studio: Studio) -> dict[UUID, Decimal]:
+    """What the lines of these needs come to."""
+    rows: Any = model.objects.of(studio).filter(need__in=needs).order_by().values("need").annotate(total=Sum("amount"))
     return dict(rows.values_list("need", "total"))
 
 

@@ -18,7 +18,7 @@ from wembit.web.plan.coming import Coming
 from wembit.web.plan.models import Need
 from wembit.web.plan.queries import NeedNow, needs_now, open_needs
 from wembit.web.stash.models import ZERO, Item, Lot
-from wembit.web.stash.queries import with_stock
+from wembit.web.stash.queries import with_colour, with_held
 
 from .models import ARRIVED, DRAFT, SENT, Offer, Order, OrderLine, Supplier
 
@@ -39,7 +39,8 @@ class TideLine:
     supplier: Supplier | None
     offers: list[Offer]
     outlook: Outlook
-    steps: list[Dated]
+    demands: list[Dated]
+    receipts: list[Dated]
 
     @property
     def to_order(self) -> bool:
@@ -50,6 +51,15 @@ class TideLine:
     def order_by(self) -> dt.date | None:
         """The last day to order it; None where nothing is short or nobody is known to sell it."""
         return self.outlook.order_by if self.supplier else None
+
+    @property
+    def last_change(self) -> dt.date | None:
+        """The last day on which something is taken or comes."""
+        return max((each.date for each in (*self.demands, *self.receipts)), default=None)
+
+    def steps(self, today: dt.date) -> list[Dated]:
+        """What is left of it on each day on which that changes."""
+        return balances(today, float(self.item.on_hand), self.demands, self.receipts)
 
     @property
     def packs(self) -> list[tuple[Offer, int]]:
@@ -68,7 +78,7 @@ def tide_of(studio: Studio, item_id: UUID) -> TideLine:
 
 
 def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
-    """Outlooks of the items that planned projects need, the most urgent first. A bounded number of queries."""
+    """Outlooks of what planned projects need, the most urgent first, without colours. A bounded number of queries."""
     today = clock.today(studio)
     needs: Sequence[Need | NeedNow] = open_needs(studio, item=item_id) if item_id else needs_now(studio)
     by_item: dict[UUID, list[Need | NeedNow]] = {}
@@ -78,7 +88,7 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
         by_item.setdefault(need.item_id, []).append(need)
     if item_id:
         by_item.setdefault(item_id, [])
-    items = with_stock(Item.objects.of(studio).filter(pk__in=by_item))
+    items = with_held(Item.objects.of(studio).filter(pk__in=by_item).select_related("own_breed"))
     offers = offers_by_item(studio, by_item)
     moving, listed = open_lines(studio, by_item)
     found = [
@@ -87,6 +97,13 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
     ]
     far = dt.date.max
     return sorted(found, key=lambda t: (t.outlook.order_by or far, t.outlook.runs_out or far, t.item.name))
+
+
+def coloured(tides: Iterable[TideLine]) -> list[TideLine]:
+    """The tides, their items with `srgb`. One query."""
+    rows = list(tides)
+    with_colour(tide.item for tide in rows)
+    return rows
 
 
 def _tide(
@@ -110,9 +127,8 @@ def _tide(
         found = forecast(today, on_hand, demands, receipts, lead_days=lead, packs=packs, horizon_days=HORIZON_DAYS)
         outlooks.append((found.late, found.chosen.cost, supplier.name if supplier else "", supplier, theirs, found))
     _, _, _, supplier, theirs, outlook = min(outlooks, key=lambda row: row[:3])
-    steps = balances(today, on_hand, demands, receipts)
     on_list = sum((line.amount for line in listed), ZERO)
-    return TideLine(item, needs, moving, on_list, supplier, theirs, outlook, steps)
+    return TideLine(item, needs, moving, on_list, supplier, theirs, outlook, demands, receipts)
 
 
 def offers_by_item(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[Offer]]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
@@ -34,32 +34,33 @@ class Chart:
     weeks: list[tuple[float, dt.date]]
 
 
-def chart(lines: Sequence[TideLine], today: dt.date, shown: slice) -> Chart:
-    """The shown ones of the tides, all over the same weeks: from today to two weeks after the last change, 5 at the least."""
-    last = max([today + dt.timedelta(35), *(line.steps[-1].date + dt.timedelta(14) for line in lines)])
+def chart(lines: Iterable[TideLine], today: dt.date, last_change: dt.date) -> Chart:
+    """Tides over the same weeks: from today to two weeks after the last change of all tides, 5 at the least."""
+    last = max(today + dt.timedelta(35), last_change + dt.timedelta(14))
     days = (last - today).days
 
     def x(date: dt.date) -> float:
         return round(WIDTH * (date - today).days / days, 1)
 
-    tides = [_tide(line, x, last) for line in lines[shown]]
+    tides = [_tide(line, x, today, last) for line in lines]
     every = max(1, round(days / 7 / 8))
     weeks = [(x(today + dt.timedelta(7 * k)), today + dt.timedelta(7 * k)) for k in range(0, days // 7 + 1, every)]
     weeks = [(at, date) for at, date in weeks if at <= LAST_LABEL_X]
     return Chart(tides, weeks)
 
 
-def _tide(line: TideLine, x: Any, last: dt.date) -> Tide:
-    most = max([step.grams for step in line.steps] + [float(line.item.on_hand), 1e-6])
-    least = min([step.grams for step in line.steps] + [0.0])
+def _tide(line: TideLine, x: Any, today: dt.date, last: dt.date) -> Tide:
+    steps = line.steps(today)
+    most = max([step.grams for step in steps] + [float(line.item.on_hand), 1e-6])
+    least = min([step.grams for step in steps] + [0.0])
     scale = HEIGHT / (most - least)
     zero = round(HEIGHT + least * scale, 1) if least < 0 else HEIGHT
 
     def y(grams: float) -> float:
         return round(zero - grams * scale, 1)
 
-    edge = f"M0 {y(line.steps[0].grams)}"
-    for step in line.steps[1:]:
+    edge = f"M0 {y(steps[0].grams)}"
+    for step in steps[1:]:
         edge += f"H{x(step.date)}V{y(step.grams)}"
     edge += f"H{x(last)}"
     water = edge + f"V{zero}H0Z"

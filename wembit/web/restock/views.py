@@ -57,7 +57,8 @@ def tide_context(request: Request) -> dict:
 def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
     """Some tide lines drawn, by their items, what runs out first; where the weeks begin; how many lie beyond."""
     tides = sorted(queries.tides_now(studio), key=lambda tide: tide.outlook.runs_out is None)
-    drawn = chart(tides, today, slice(start, start + SHOWN))
+    last = max((tide.last_change for tide in tides if tide.last_change), default=today)
+    drawn = chart(queries.coloured(tides[start : start + SHOWN]), today, last)
     context = {"studio": studio, "weeks": drawn.weeks}
     rows = [
         (tide.line.item.pk, render_to_string("restock/_tide.html", {**context, "line": tide.line, "drawn": tide}))
@@ -169,10 +170,12 @@ def arrival(request: Request, order_id: UUID) -> HttpResponse:
 def suppliers_context(request: Request, chosen: str = "") -> dict:
     """The suppliers; the chosen one's forms in the tray."""
     found = queries.suppliers(request.studio)
+    in_hand = next((each for each in found if str(each.pk) == chosen), None)
+    items = items_known(request.studio) if in_hand else []
     return {
         "suppliers": found,
-        "chosen": next((each for each in found if str(each.pk) == chosen), None),
-        "items": [(other.pk, f"{other.name}, {other.what}") for other in items_known(request.studio)],
+        "chosen": in_hand,
+        "items": [(other.pk, f"{other.name}, {other.what}") for other in items],
     }
 
 

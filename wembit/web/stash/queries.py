@@ -167,24 +167,41 @@ def drawers(studio: Studio) -> list[str]:
 
 def items(studio: Studio) -> list[Item]:
     """All items with `on_hand`, `free` and the newest lot's colour, by name."""
-    return with_stock(Item.objects.of(studio).order_by("kind", "name", "size_mm", "pk"))
+    return with_stock(Item.objects.of(studio).select_related("own_breed").order_by("kind", "name", "size_mm", "pk"))
 
 
 def with_stock(fibres: Iterable[Item]) -> list[Item]:
     """Items with `on_hand`, `promised`, `free` and `srgb` of the newest lot that has a colour. Four queries."""
-    rows = list(fibres)
-    ids = [item.pk for item in rows]
-    promised = dict(
-        Promise.objects.filter(lot__item__in=ids).order_by().values_list("lot__item").annotate(total=Sum("amount"))
-    )
-    lots = Lot.objects.filter(item__in=ids, waste=False)
-    held = dict(lots.order_by().values_list("item").annotate(total=Sum("on_hand")))
-    coloured = lots.exclude(srgb="").order_by("item", "-made_at").distinct("item")
-    seen = dict(coloured.values_list("item", "srgb"))
+    return with_colour(with_free(fibres))
+
+
+def with_free(fibres: Iterable[Item]) -> list[Item]:
+    """Items with `on_hand`, `promised` and `free`. Three queries."""
+    rows = with_held(fibres)
+    promises = Promise.objects.filter(lot__item__in=[item.pk for item in rows]).order_by()
+    promised = dict(promises.values_list("lot__item").annotate(total=Sum("amount")))
     for item in rows:
-        item.on_hand = held.get(item.pk, ZERO)
         item.promised = promised.get(item.pk, ZERO)
         item.free = max(item.on_hand - item.promised, ZERO)
+    return rows
+
+
+def with_held(fibres: Iterable[Item]) -> list[Item]:
+    """Items with `on_hand`. Two queries."""
+    rows = list(fibres)
+    lots = Lot.objects.filter(item__in=[item.pk for item in rows], waste=False).order_by()
+    held = dict(lots.values_list("item").annotate(total=Sum("on_hand")))
+    for item in rows:
+        item.on_hand = held.get(item.pk, ZERO)
+    return rows
+
+
+def with_colour(fibres: Iterable[Item]) -> list[Item]:
+    """Items with `srgb` of the newest lot that has a colour."""
+    rows = list(fibres)
+    lots = Lot.objects.filter(item__in=[item.pk for item in rows], waste=False).exclude(srgb="")
+    seen = dict(lots.order_by("item", "-made_at").distinct("item").values_list("item", "srgb"))
+    for item in rows:
         item.srgb = seen.get(item.pk, "")
     return rows
 
@@ -283,8 +300,8 @@ def items_known(studio: Studio) -> list[Item]:
     """All items but those of which every bag was taken back when it had just been laid in."""
     stands = Movement.objects.filter(standing("entry"), lot__item=OuterRef("pk"), entry__reverses=None)
     bags = Lot.objects.filter(item=OuterRef("pk"))
-    known = Item.objects.of(studio).filter(~Exists(bags) | Exists(stands))
-    return with_stock(known.order_by("kind", "name", "size_mm", "pk"))
+    known = Item.objects.of(studio).filter(~Exists(bags) | Exists(stands)).select_related("own_breed")
+    return list(known.order_by("kind", "name", "size_mm", "pk"))
 
 
 def item_names(studio: Studio) -> list[str]:

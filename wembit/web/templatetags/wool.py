@@ -223,17 +223,30 @@ def text(
 
 
 @register.inclusion_tag("_choose.html", takes_context=True)
-def choose(context: dict[str, Any], name: str, label: str, options: Any, value: str = "", empty: str = "") -> dict:
-    """A list to choose from: pairs of value and words."""
+def choose(
+    context: dict[str, Any], name: str, label: str, options: Any, value: str = "", empty: str = "", shared: str = ""
+) -> dict:
+    """A list to choose from: pairs of value and words. A shared one holds what is chosen; the rest comes from the page's
+    `shared_list` of that name when the field is opened.
+    """
     kept = context.get("kept")
+    chosen = str(kept.get(name, value) if kept else value)
+    shared = "" if context.get("lists") else shared
     return {
         "name": name,
         "label": label,
-        "options": [(str(key), words) for key, words in options],
-        "value": str(kept.get(name, value) if kept else value),
+        "options": [(str(key), words) for key, words in options if not shared or str(key) == chosen],
+        "value": chosen,
         "empty": empty,
+        "shared": shared,
         "fault": (context.get("faults") or {}).get(name, ""),
     }
+
+
+@register.inclusion_tag("_shared_list.html", takes_context=True)
+def shared_list(context: dict[str, Any], name: str, options: Any) -> dict:
+    """What several fields of a page can be given, written once: pairs of value and words, or options as markup."""
+    return {"name": name, "options": options, "is_markup": isinstance(options, str), "lists": context.get("lists")}
 
 
 @register.simple_tag(takes_context=True)

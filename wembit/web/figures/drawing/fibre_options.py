@@ -6,8 +6,8 @@ from typing import TYPE_CHECKING
 
 from django.template.loader import render_to_string
 
-from wembit.web.stash.models import FIBRE
-from wembit.web.stash.queries import items
+from wembit.web.stash.models import FIBRE, Item
+from wembit.web.stash.queries import with_free
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -19,5 +19,5 @@ def fibre_options(studio: Studio) -> str:
 
 
 def _rendered(studio: Studio) -> str:
-    fibres = [item for item in items(studio) if item.kind == FIBRE]
+    fibres = with_free(Item.objects.of(studio).filter(kind=FIBRE).select_related("own_breed").order_by("name", "pk"))
     return render_to_string("figures/drawing/_fibre_options.html", {"fibres": fibres, "studio": studio})

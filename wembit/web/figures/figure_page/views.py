@@ -37,7 +37,7 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
 
-SHOWN = 18  # figures drawn at once; more come as one scrolls
+SHOWN = 12  # figures drawn at once; more come as one scrolls
 
 
 @require_GET

@@ -75,7 +75,7 @@ def stocktake(request: Request) -> HttpResponse:
 
 def delivery_context(request: Request) -> dict:
     return {"items": [(query.pk, f"{query.name}, {query.what}") for query in queries.items_known(request.studio)],
-            "rows": range(RECEIVE_ROWS)}  # fmt: skip
+            "rows": range(RECEIVE_ROWS), "lists": "lists" in request.GET}  # fmt: skip
 
 
 @require_http_methods(["GET", "POST"])
