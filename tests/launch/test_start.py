@@ -5,6 +5,7 @@ import signal
 import socket
 import stat
 import tarfile
+import time
 from pathlib import Path
 
 from tests.launch.conftest import alive, free_port, page
@@ -95,6 +96,21 @@ def test_after_a_kill_of_everything_the_next_start_heals(start, house):
     process.wait(timeout=10)
     _, port = start.serving("--empty")
     assert "What is the studio called?" in page(port)
+
+
+def test_a_killed_database_comes_back_and_pages_wait_for_it(start, house):
+    _, port = start.serving("--empty")
+    pid = servers(house)[1]
+    os.kill(pid, signal.SIGKILL)
+    begun = time.monotonic()
+    assert "What is the studio called?" in page(port), "asked for while it is away"
+    assert time.monotonic() - begun < 20
+    answers = [page(port) for _ in range(20)]
+    assert all("What is the studio called?" in answer for answer in answers)
+    assert servers(house)[1] != pid
+    for _ in range(3):
+        os.kill(servers(house)[1], signal.SIGKILL)
+        assert "What is the studio called?" in page(port), "as often as it happens"
 
 
 def test_building_the_demo_anew_asks_first(start):

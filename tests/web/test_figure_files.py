@@ -79,6 +79,18 @@ def test_the_least_file_is_a_figure(client, owner):
     assert plan_of(Figure.objects.get()).all.p50 > 0
 
 
+def test_a_taken_in_figure_without_any_colour_left_gets_a_part(client, owner):
+    take_in(
+        client, small(slots=["skin"], parts=[part(layers=[{"role": "core", "slot": "skin", "rule": {"share": 1}}])])
+    )
+    figure = Figure.objects.get()
+    key = parts_of(newest_version(figure))[0].key
+    post(client, f"figures/{figure.pk}/part/{key}/layer/0/drop/")
+    assert not newest_version(figure).slots.exists()
+    assert post(client, f"figures/{figure.pk}/part/", kind="ball", length="20").status_code == 302
+    assert [slot.name for slot in newest_version(figure).slots.all()] == ["main"]
+
+
 def part(**more) -> dict:
     return {**small()["parts"][0], **more}
 

@@ -17,6 +17,7 @@ from .backups import backup, restore
 from .cluster import Cluster, Trouble, home, wait_for_end
 
 CHECKOUT = Path(__file__).resolve().parent.parent.parent
+LOOKS_EVERY = 0.5  # seconds between two looks at the database
 EVERYWHERE = ("0.0.0.0", "::")
 DEMO_LOGIN = "Sign in as  mira  (owner) or  tove  (maker), password  saltgrass-felt"
 
@@ -147,9 +148,23 @@ def serve(house: House, options: argparse.Namespace) -> int:
     print("\nWembit is at " + "  ".join(f"http://{name}:{options.port}/" for name in names))
     print("The first visitor makes the studio." if options.empty else DEMO_LOGIN)
     print("Ctrl-C stops it.", flush=True)
-    code = server.wait()
+    code = until_it_ends(server, house)
     house.pid_file.unlink(missing_ok=True)
     return 0 if code in (0, -signal.SIGTERM) else code
+
+
+def until_it_ends(server: subprocess.Popen, house: House) -> int:
+    """The server's exit code when it ends; until then the database is brought back whenever something has ended it."""
+    while True:
+        try:
+            return server.wait(timeout=LOOKS_EVERY)
+        except subprocess.TimeoutExpired:
+            if house.cluster and not house.cluster.running():
+                try:
+                    house.cluster.start()
+                    print("The database had ended; it is back.", flush=True)
+                except Trouble as trouble:
+                    print(f"The database does not come back: {trouble}", file=sys.stderr, flush=True)
 
 
 def stop(house: House) -> None:

@@ -15,6 +15,8 @@ import time
 from dataclasses import dataclass
 from pathlib import Path
 
+from .machine import this_machine
+
 FIRST_PORT = 15432
 QUICK = ("fsync=off", "synchronous_commit=off", "full_page_writes=off")
 
@@ -90,8 +92,10 @@ class Cluster:
         if self.running():
             return
         self._wait_for_orphans()
-        (self.data / "postmaster.pid").unlink(missing_ok=True)
-        firsts = range(FIRST_PORT, FIRST_PORT + 200, 50)
+        for left in (self.data / "postmaster.pid", *self.sockets.glob(".s.PGSQL.*")):  # by a server that was killed
+            left.unlink(missing_ok=True)
+        before = [self.port] if (self.folder / "port").exists() else []  # a server that runs knows it by that port
+        firsts = [*before, *range(FIRST_PORT, FIRST_PORT + 200, 50)]
         for first in firsts:
             try:
                 self._start_at(self._free_port(first))
@@ -104,7 +108,9 @@ class Cluster:
     def _start_at(self, port: int) -> None:
         (self.folder / "port").write_text(str(port))
         options = [f"port={port}", "listen_addresses=127.0.0.1", f"unix_socket_directories={self.sockets}"]
-        options += ["max_connections=60", "shared_buffers=64MB", "jit=off", *(QUICK if self.quick else ())]
+        machine = this_machine()
+        options += [f"max_connections={machine.connections}", f"shared_buffers={machine.shared_buffers_mb}MB"]
+        options += [f"effective_cache_size={machine.memory_mb // 2}MB", "jit=off", *(QUICK if self.quick else ())]
         words = " ".join(f"-c {option}" for option in options)
         self._run(
             "pg_ctl", "-D", str(self.data), "-w", "-t", "60", "-l", str(self.folder / "log"), "-o", words, "start"
@@ -158,6 +164,7 @@ class Cluster:
     def _free_port(self, first: int) -> int:
         for port in range(first, first + 200):
             with socket.socket() as probe:
+                probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)  # its visitors may linger
                 try:
                     probe.bind(("127.0.0.1", port))
                     return port

@@ -5,7 +5,9 @@ from typing import Any
 
 from django.urls import get_resolver
 
-workers = 2
+from wembit.launch.machine import this_machine
+
+workers = this_machine().workers
 threads = 64  # most of them only wait for requests that are on their way; wembit.web.wsgi lets four work at once
 worker_class = "wembit.launch.patient_worker.PatientWorker"
 limit_request_fields = 60

@@ -221,7 +221,7 @@ def put(member: Member, kept: Changes, *, back: bool) -> None:
         now = told([_one(row[0], row[1])]).get((row[0], row[1]))
         if now != row[old]:
             raise Refusal(GONE_ON)
-    _not_used([row[1] for row in kept if row[0] == "plan.need" and row[new] is None])
+    _not_used(studio, [row[1] for row in kept if row[0] == "plan.need" and row[new] is None])
     try:
         with transaction.atomic():
             for label, pk, *_ in reversed([row for row in kept if row[new] is None]):
@@ -257,8 +257,9 @@ def _write(label: str, pk: str, row: Row, *, made: bool) -> None:
         _one(label, pk).update(**{name: value for name, value in fields.items() if name != "id"})
 
 
-def _not_used(needs: list[str]) -> None:
-    if needs and Movement.objects.filter(standing("entry"), need__in=needs, entry__reverses=None).exists():
+def _not_used(studio: Studio, needs: list[str]) -> None:
+    taken = Movement.objects.of(studio).filter(standing("entry"), need__in=needs, entry__reverses=None)
+    if needs and taken.exists():
         raise Refusal("Wool was taken for it since. Put that back first.")
 
 

@@ -69,6 +69,7 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "wembit.web.patience.PatienceMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "django.middleware.gzip.GZipMiddleware",  # the token of forms is masked anew each time, and lengths vary by chance
     "whitenoise.middleware.WhiteNoiseMiddleware",

@@ -6,15 +6,16 @@ import datetime as dt
 from typing import TYPE_CHECKING
 
 from wembit.web.bench.queries import makings, makings_in_hand
-from wembit.web.few import few
-from wembit.web.plan.queries import projects, shorts_by_project
-from wembit.web.restock.queries import coloured, on_the_way, tides_now
+from wembit.web.few import Few, few
+from wembit.web.plan.queries import first_without, projects, shorts_by_project
+from wembit.web.restock.queries import on_the_way, tides_now, to_show
 from wembit.web.stash.queries import first_entry_at, low_items
 from wembit.web.stash.walk.queries import reminders_due
 
 from . import clock
 
 if TYPE_CHECKING:
+    from wembit.web.plan.models import Project
     from wembit.web.studio.models import Studio
 
 SOON_DAYS, BACKUP_DAYS = 14, 7
@@ -36,19 +37,17 @@ def days_without_backup(studio: Studio) -> int:
 def things_to_do(studio: Studio) -> dict:
     """Next at the bench, what to order by when, what is due, what is low, what comes: the first few of each."""
     today = clock.today(studio)
-    plan = projects(studio)
     shorts = shorts_by_project(studio)
-    for project in plan:
+    due: Few[Project] = few(projects(studio, due_by=today + dt.timedelta(days=SOON_DAYS))) or few(projects(studio)[:1])
+    for project in due:
         project.short = shorts.get(project.pk, [])
-    soon = [project for project in plan if project.due <= today + dt.timedelta(days=SOON_DAYS)]
     tides = few([tide for tide in tides_now(studio) if tide.to_order])
-    coloured(tides)
     return {
         "makings": makings(studio, 0, IN_HAND),
         "more_in_hand": max(makings_in_hand(studio) - IN_HAND, 0),
-        "tides": tides,
-        "due": few(soon or plan[:1]),
-        "startable": next((project for project in plan if not project.short), None),
+        "tides": Few(to_show(tides), tides.more),
+        "due": due,
+        "startable": first_without(studio, shorts),
         "low": few(low_items(studio)),
         "coming": few(on_the_way(studio)),
         "looks": reminders_due(studio),

@@ -6,11 +6,12 @@ from typing import TYPE_CHECKING, Any
 
 from django.contrib import messages
 from django.shortcuts import redirect, render
+from django.template.loader import render_to_string
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.craft.cautions import CAUTIONS
-from wembit.web import numbers
+from wembit.web import clock, numbers
 from wembit.web.asked import id_in, whole_number_in
 from wembit.web.bench.models import PieceLayer
 from wembit.web.decimals import decimal
@@ -49,8 +50,9 @@ if TYPE_CHECKING:
 
     from wembit.web.request import Request
     from wembit.web.stash.ledger import Press
+    from wembit.web.studio.models import Studio
 
-SHOWN = 10  # makings at once
+SHOWN = 8  # makings at once
 STEP_OF_ROLE = {"core": "make", "weighed": "join"}  # which step of the order of work takes a layer
 
 
@@ -58,15 +60,24 @@ STEP_OF_ROLE = {"core": "make", "weighed": "join"}  # which step of the order of
 def home(request: Request) -> HttpResponse:
     """What is in hand, some at once; the next ones come as one scrolls."""
     studio, start = request.studio, whole_number_in(request.GET.get("from", "")) or 0
-    makings = queries.makings(studio, start, SHOWN)
+    today = clock.today(studio)
     context: dict[str, Any] = {
-        "makings": makings,
-        "next": start + SHOWN,
-        "beyond": max(queries.makings_in_hand(studio) - start - SHOWN, 0),
+        "in_hand": studio.cached_until_change(f"in-hand:{today}:{start}", lambda: drawn_makings(studio, start))
     }
     if not request.htmx:
         context |= {"waiting": few(queries.to_begin(studio)), "finished": queries.finished_lately(studio)}
-    return page(request, "bench/bench.html", "bench/_makings.html", context)
+    return page(request, "bench/bench.html", "bench/_in_hand.html", context)
+
+
+def drawn_makings(studio: Studio, start: int) -> str:
+    """The makings in hand from `start` on, as markup, with the way to the next ones."""
+    context = {
+        "studio": studio,
+        "makings": queries.makings(studio, start, SHOWN),
+        "next": start + SHOWN,
+        "beyond": max(queries.makings_in_hand(studio) - start - SHOWN, 0),
+    }
+    return render_to_string("bench/_makings.html", context)
 
 
 def making_context(request: Request, line: Any, layer_id: UUID | None = None) -> dict:

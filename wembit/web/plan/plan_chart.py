@@ -16,14 +16,13 @@ TOP_PX = 44.0
 
 @dataclass(frozen=True)
 class Bar:
-    """A project on the calendar, in px."""
+    """A project on the calendar, in px as it is written; `done_width` is empty while nothing is finished."""
 
     project: Project
-    x: float
-    y: float
-    width: float
-    done_width: float
-    start: dt.date
+    x: str
+    y: int
+    width: str
+    done_width: str
     short: int
     late: bool
 
@@ -52,11 +51,11 @@ def calendar(projects: Sequence[Project], shorts: dict, begun: dict, today: dt.d
 
     bars = []
     for row, project in enumerate(projects):
-        width = max(day, x(project.due) + day - x(project.start))
-        share = begun.get(project.pk, 0.0)
+        left, width = x(project.start), max(day, x(project.due) + day - x(project.start))
+        done = width * begun.get(project.pk, 0.0)
         bars.append(
             Bar(
-                project, x(project.start), TOP_PX + row * ROW_PX, width, width * share, project.start,
+                project, f"{left:.1f}", int(TOP_PX + row * ROW_PX), f"{width:.1f}", f"{done:.1f}" if done else "",
                 len(shorts.get(project.pk, [])), project.due < today,
             )
         )  # fmt: skip

@@ -9,7 +9,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
-from django.db.models import Count, Q, Sum
+from django.db.models import Count, Q, QuerySet, Sum
 from django.http import Http404
 
 from wembit.core.colour.thin_layer import Cover
@@ -36,14 +36,15 @@ def plan_line(studio: Studio, today: dt.date) -> tuple[int, int]:
     return len(dues), sum(due < today for due in dues)
 
 
-def projects(studio: Studio) -> list[Project]:
-    """Open projects by due date, with figure and version."""
-    return list(
-        Project.objects.of(studio)
-        .filter(state=PLANNED)
-        .select_related("colourway__version__figure")
-        .order_by("due", "name")
-    )
+def projects(studio: Studio, due_by: dt.date | None = None) -> QuerySet[Project]:
+    """Open projects by due date, with figure and version; all, or those that are due by a day."""
+    rows = Project.objects.of(studio).filter(state=PLANNED).select_related("colourway__version__figure")
+    return (rows.filter(due__lte=due_by) if due_by else rows).order_by("due", "name", "pk")
+
+
+def first_without(studio: Studio, shorts: dict[UUID, list[NeedNow]]) -> Project | None:
+    """The open project that is due first of those that are not among the short ones."""
+    return projects(studio).exclude(pk__in=shorts).first()
 
 
 def finished_shares(studio: Studio) -> dict[UUID, float]:

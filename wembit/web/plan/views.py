@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
+from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.web import clock
@@ -39,6 +40,9 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 
+NEXT = "<!--next-->"  # between two bars
+
+
 def plan_context(request: Request) -> dict:
     """The calendar, drawn until something changes."""
     studio, today = request.studio, clock.today(request.studio)
@@ -47,12 +51,10 @@ def plan_context(request: Request) -> dict:
 
 def drawn_calendar(studio: Studio, today: dt.date) -> dict:
     """Sizes and weeks of the calendar, and each open project's bar drawn, by its id."""
-    projects = queries.projects(studio)
+    projects = list(queries.projects(studio))
     laid = calendar(projects, queries.shorts_by_project(studio), queries.finished_shares(studio), today)
-    bars = [
-        (bar.project.pk, render_to_string("plan/_bar.html", {"studio": studio, "bar": bar, "width": laid.width}))
-        for bar in laid.bars
-    ]
+    drawn = render_to_string("plan/_bars.html", {"studio": studio, "bars": laid.bars, "width": f"{laid.width:.0f}"})
+    bars = [(bar.project.pk, mark_safe(one)) for bar, one in zip(laid.bars, drawn.split(NEXT), strict=bool(laid.bars))]
     return {"bars": bars, "weeks": laid.weeks, "today_x": laid.today_x, "width": laid.width, "height": laid.height}
 
 

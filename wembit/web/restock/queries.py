@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
-from django.db.models import Q, QuerySet
+from django.db.models import Q, QuerySet, Sum
+from django.db.models.functions import Coalesce
 from django.http import Http404
 
 from wembit.core.stock.forecast import Dated, Outlook, balances, forecast
@@ -18,7 +19,7 @@ from wembit.web.plan.coming import Coming
 from wembit.web.plan.models import Need
 from wembit.web.plan.queries import NeedNow, needs_now, open_needs
 from wembit.web.stash.models import ZERO, Item, Lot
-from wembit.web.stash.queries import with_colour, with_held
+from wembit.web.stash.queries import with_colour
 
 from .models import ARRIVED, DRAFT, SENT, Offer, Order, OrderLine, Supplier
 
@@ -28,11 +29,19 @@ if TYPE_CHECKING:
 HORIZON_DAYS = 180
 
 
+class Held(NamedTuple):
+    """Of an item as little as an outlook takes: how much of it is there."""
+
+    pk: UUID
+    name: str
+    on_hand: Decimal
+
+
 @dataclass(frozen=True)
 class TideLine:
-    """One item's outlook: what runs out when, for whom, and who can bring it."""
+    """One item's outlook: what runs out when, for whom, and who can bring it. To be shown, the item is a whole one."""
 
-    item: Item
+    item: Item | Held
     needs: Sequence[Need | NeedNow]
     on_the_way: list[OrderLine]
     on_list: Decimal
@@ -73,8 +82,8 @@ def tides_now(studio: Studio) -> list[TideLine]:
 
 
 def tide_of(studio: Studio, item_id: UUID) -> TideLine:
-    """One item's outlook, planned or not, with its needs as `open_needs` gives them."""
-    return tide_lines(studio, item_id)[0]
+    """One item's outlook, planned or not, with the whole item and its needs as `open_needs` gives them."""
+    return to_show(tide_lines(studio, item_id))[0]
 
 
 def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
@@ -88,7 +97,10 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
         by_item.setdefault(need.item_id, []).append(need)
     if item_id:
         by_item.setdefault(item_id, [])
-    items = with_held(Item.objects.of(studio).filter(pk__in=by_item).select_related("own_breed"))
+    wanted = Q(pk=item_id) if item_id else Q(pk__in=[*by_item])
+    there = Coalesce(Sum("lots__on_hand", filter=Q(lots__waste=False)), ZERO)
+    rows = Item.objects.of(studio).filter(wanted).order_by().annotate(there=there).values_list("pk", "name", "there")
+    items = [Held(*row) for row in rows]
     offers = offers_by_item(studio, by_item)
     moving, listed = open_lines(studio, by_item)
     found = [
@@ -99,15 +111,18 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
     return sorted(found, key=lambda t: (t.outlook.order_by or far, t.outlook.runs_out or far, t.item.name))
 
 
-def coloured(tides: Iterable[TideLine]) -> list[TideLine]:
-    """The tides, their items with `srgb`. One query."""
+def to_show(tides: Iterable[TideLine]) -> list[TideLine]:
+    """The tides with their whole items, of which the colour is known. Two queries."""
     rows = list(tides)
-    with_colour(tide.item for tide in rows)
-    return rows
+    held = {tide.item.pk: tide.item.on_hand for tide in rows}
+    items = {item.pk: item for item in with_colour(Item.objects.filter(pk__in=held).select_related("own_breed"))}
+    for pk, item in items.items():
+        item.on_hand = held[pk]
+    return [replace(tide, item=items[tide.item.pk]) for tide in rows]
 
 
 def _tide(
-    item: Item,
+    item: Held,
     needs: Sequence[Need | NeedNow],
     offers: list[Offer],
     moving: list[OrderLine],

@@ -58,7 +58,7 @@ def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
     """Some tide lines drawn, by their items, what runs out first; where the weeks begin; how many lie beyond."""
     tides = sorted(queries.tides_now(studio), key=lambda tide: tide.outlook.runs_out is None)
     last = max((tide.last_change for tide in tides if tide.last_change), default=today)
-    drawn = chart(queries.coloured(tides[start : start + SHOWN]), today, last)
+    drawn = chart(queries.to_show(tides[start : start + SHOWN]), today, last)
     context = {"studio": studio, "weeks": drawn.weeks}
     rows = [
         (tide.line.item.pk, render_to_string("restock/_tide.html", {**context, "line": tide.line, "drawn": tide}))

@@ -33,6 +33,11 @@ def unit_of(notion: str) -> str:
     return MILLIMETRES if notion in MEASURED else PIECES
 
 
+def fibre_words(source: str, form: str) -> str:
+    """What a fibre is: where it comes from, and its form."""
+    return f"{source} {FORMS[form].name}"
+
+
 class Drawer(Owned):
     """A place where bags lie."""
 
@@ -118,7 +123,7 @@ class Item(Owned):
             gauge = f" {self.told['gauge']:g}" if self.told.get("gauge") else ""
             kinds = "".join(f" {self.told[each]}" for each in ("section", "outline", "mark") if self.told.get(each))
             return NOTIONS[self.notion] + gauge + kinds + size
-        return f"{self.source.name} {FORMS[self.form].name}"
+        return fibre_words(self.source.name, self.form)
 
     @property
     def source(self) -> Breed:
@@ -259,7 +264,7 @@ class Movement(Owned):
     need = models.UUIDField(null=True)
 
     class Meta:
-        indexes = [models.Index(fields=["need"], condition=Q(need__isnull=False), name="movement_need")]
+        indexes = [models.Index(fields=["studio", "need"], condition=Q(need__isnull=False), name="movement_need")]
 
 
 class Promise(Owned):

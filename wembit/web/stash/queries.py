@@ -6,7 +6,7 @@ import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
 from django.db.models import Case, Count, Exists, F, Min, OuterRef, Q, Subquery, Sum, Value, When
@@ -38,6 +38,7 @@ from .models import (
     OwnBreed,
     Promise,
     StashFile,
+    fibre_words,
     standing,
 )
 from .swatch import LOOK
@@ -204,6 +205,29 @@ def with_colour(fibres: Iterable[Item]) -> list[Item]:
     for item in rows:
         item.srgb = seen.get(item.pk, "")
     return rows
+
+
+class FibreFree(NamedTuple):
+    """A fibre to choose: its id, name, breed and form in words, and the grams of it that are free."""
+
+    pk: UUID
+    name: str
+    what: str
+    free: Decimal
+
+
+def fibres_free(studio: Studio) -> list[FibreFree]:
+    """The studio's fibres by name, as small as a list to choose from needs them. Three queries."""
+    lots = Lot.objects.of(studio).filter(item__kind=FIBRE, waste=False).order_by()
+    held = dict(lots.values_list("item").annotate(total=Sum("on_hand")))
+    promises = Promise.objects.of(studio).filter(lot__item__kind=FIBRE).order_by()
+    promised = dict(promises.values_list("lot__item").annotate(total=Sum("amount")))
+    rows = Item.objects.of(studio).filter(kind=FIBRE).order_by("name", "size_mm", "pk")
+    fibres = []
+    for pk, name, breed, own, form in rows.values_list("pk", "name", "breed", "own_breed__name", "form"):
+        free = max(held.get(pk, ZERO) - promised.get(pk, ZERO), ZERO)
+        fibres.append(FibreFree(pk, name, fibre_words(own or BREEDS[breed].name, form), free))
+    return fibres
 
 
 def low_items(studio: Studio) -> list[Item]:

@@ -13,6 +13,7 @@ from wembit.core.pose.placing import PlacedPart, Seat, angles_from_standing
 from wembit.core.shape.solids import solid
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import editing
+from wembit.web.figures.editing.layers import slot_called
 from wembit.web.figures.models import Layer, Part, Slot, Version
 from wembit.web.figures.to_core.seating import placed_part
 from wembit.web.figures.to_core.tracings import Drawn
@@ -102,7 +103,7 @@ def _seat(kind: Kind, length: float, parts: list[Part], part: Part) -> dict:
 def _layers(part: Part, version: Version, covered: bool) -> None:
     """A core, and a cover over it where the kind has one; else the main colour right through."""
     slots = {slot.name: slot for slot in Slot.objects.filter(version=version)}
-    inside = slots.get("core") or next(iter(slots.values()))
+    inside = slots.get("core") or next(iter(slots.values()), None) or slot_called(version, "main")
     main = slots.get("main") or next((slot for name, slot in slots.items() if name != "core"), inside)
     rows: list[tuple[Slot, str, Slot | None]] = [(inside if covered else main, "core", None)]
     rows += [(main, "cover", inside)] if covered else []

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from django.template.loader import render_to_string
+from django.utils.html import format_html_join
 
-from wembit.web.stash.models import FIBRE, Item
-from wembit.web.stash.queries import with_free
+from wembit.web import numbers
+from wembit.web.stash.queries import fibres_free
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -15,9 +15,12 @@ if TYPE_CHECKING:
 
 def fibre_options(studio: Studio) -> str:
     """The list of fibres to choose from, each with what is free of it; the same for every slot."""
-    return studio.cached_until_change("fibre-options", lambda: _rendered(studio))
+    return studio.cached_until_change("fibre-options", lambda: _options(studio))
 
 
-def _rendered(studio: Studio) -> str:
-    fibres = with_free(Item.objects.of(studio).filter(kind=FIBRE).select_related("own_breed").order_by("name", "pk"))
-    return render_to_string("figures/drawing/_fibre_options.html", {"fibres": fibres, "studio": studio})
+def _options(studio: Studio) -> str:
+    rows = (
+        (fibre.pk, fibre.name, fibre.what, numbers.NARROW.join(numbers.grams(fibre.free, studio)))
+        for fibre in fibres_free(studio)
+    )
+    return format_html_join("", '<option value="{}">{}, {} ({} free)</option>', rows)

@@ -32,7 +32,8 @@ def write_needs(project: Project, amounts: Amounts) -> set[UUID]:
     for made in sorted(stand_ins_of(project), key=lambda made: made.made_at):
         move_over(project, made)
     empty = project.needs.filter(p50=ZERO)
-    empty.exclude(pk__in=Movement.objects.filter(need__in=empty.values("pk")).values("need")).delete()
+    used = Movement.objects.of(project.studio).filter(need__in=empty.values("pk"))
+    empty.exclude(pk__in=used.values("need")).delete()
     forget_wanted(items)
     return items | {item.pk for item, _ in amounts} | {made.new_id for made in stand_ins_of(project)}
 
