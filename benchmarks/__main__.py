@@ -10,9 +10,9 @@ from pathlib import Path
 from tests.serving import demo_database, manage, new_database, served
 from wembit.launch import gunicorn
 
-from . import colour, core, figures, growth, memory, pages, shelf, studios
+from . import colour, core, crowd, figures, growth, memory, pages, shelf, studios
 
-SERVED = ("pages", "memory", "shelf", "growth", "studios")
+SERVED = ("pages", "memory", "shelf", "growth", "crowd", "studios")
 
 
 def stolen() -> tuple[int, int]:
@@ -40,6 +40,8 @@ def on_the_demo(parts: list[str]) -> None:
         show(shelf.rows(new_database("benchmark_shelf", like="benchmark_demo")))
     if "growth" in parts:
         show(growth.rows("benchmark_demo"))
+    if "crowd" in parts:
+        show(crowd.rows("benchmark_demo"))
     if "studios" in parts:
         database = new_database("benchmark_studios", like="benchmark_demo")
         manage(database, "flush", "--no-input", "--verbosity", "0")

@@ -98,7 +98,7 @@ def grow_figures(owner: Member, count: int) -> None:
 
 
 def grow_projects(owner: Member, count: int) -> None:
-    """Three of a figure each, due within two months."""
+    """Four of a figure each, due within two months."""
     from wembit.web import clock
     from wembit.web.figures.models import Colourway
     from wembit.web.plan.actions.plan_project import plan_project
@@ -108,7 +108,7 @@ def grow_projects(owner: Member, count: int) -> None:
     ways = list(Colourway.objects.of(owner.studio).order_by("version__figure__made_at", "pk"))
     for n in range(Project.objects.filter(state=PLANNED).count(), count):
         due = today + dt.timedelta(days=20 + n % 60)
-        plan_project(owner, ways[n * 7 % len(ways)].pk, name=f"Stall {n}", count=3, due=due)
+        plan_project(owner, ways[n * 7 % len(ways)].pk, name=f"Stall {n}", count=4, due=due)
 
 
 def grow_makings(owner: Member, count: int) -> None:

@@ -19,7 +19,7 @@ FIELDS = [
     "amount", "lot", "into", "name", "count", "due", "start", "colourway", "srgb", "length", "item", "role", "slot",
     "key", "happened_at", "hand", "mark", "words", "page", "part", "layer", "way", "times", "height", "grams", "step", "state",
     "unweighed", "figure_g", "shown", "short", "recipe", "new", "size", "share", "of", "gap", "notion", "kind", "breed",
-    "form", "over",
+    "form", "over", "drawn_at",
     "x_0", "y_0", "mark_mm", "old", "sure", "link", "target", "one", "two", "measure", "unit", "x", "lab_l", "text", "drawer",
 ]  # fmt: skip
 FILES = [

@@ -62,7 +62,7 @@ def test_today_names_the_first_few_and_counts_the_others(client, much):
     assert [f"Order {n}" in page for n in range(6)] == [True] * 5 + [False]
     for project in much[:6]:
         client.post(f"{client.base}bench/begin/{project.pk}/")
-    assert "2 more in hand" in words(get(client))
+    assert "3 more in hand" in words(get(client))
 
 
 def test_the_bench_offers_the_first_few_to_begin(client, much):

@@ -5,6 +5,7 @@ import re
 import tarfile
 
 import pytest
+from django.contrib.sessions.models import Session
 from django.test import Client
 
 from tests.web import factories as make
@@ -75,6 +76,28 @@ def test_where_one_is_signed_in_is_shown_and_ended(client, tablet, owner):
     assert is_in(tablet)
     assert not any(map(is_in, others))
     assert is_in(by_form(client.base)), "the password is the same"
+
+
+def test_her_devices_are_found_without_reading_those_of_others(client, tablet, owner, monkeypatch):
+    make.member(owner.studio)
+    for _ in range(3):
+        by_form(client.base, "tove")
+    read = []
+    whole = Session.get_decoded
+    monkeypatch.setattr(Session, "get_decoded", lambda session: read.append(session.pk) or whole(session))
+    assert "Firefox on Android" in get(tablet, "house/signed-in/")
+    assert read == [tablet.session.session_key]
+    tablet.post("/sign-out/")
+    by_form(client.base)
+    assert owner.user.held_in.count() == 1, "what holds her hand no more is forgotten"
+
+
+def test_a_second_hand_is_found_where_the_first_one_signs_in_anew(client, tablet, owner):
+    make.member(owner.studio)
+    post(tablet, "second-hand/", username="tove", password=make.PASSWORD)
+    tablet.post("/sign-in/", {"username": "mira", "password": make.PASSWORD})
+    phone = by_form(client.base, "tove", agent="Mozilla (iPhone) Safari")
+    assert "Firefox on Android" in get(phone, "house/signed-in/")
 
 
 def test_nobody_ends_the_session_of_another(client, tablet, owner):

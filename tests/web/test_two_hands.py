@@ -8,11 +8,12 @@ import pytest
 from django.test import Client
 
 from tests.web import factories as make
-from tests.web.forms import forms_of
-from tests.web.helpers import get, told, words
+from tests.web.forms import form_at, forms_of
+from tests.web.helpers import get, text, told, words
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, PieceLayer
 from wembit.web.figures.models import Figure
+from wembit.web.figures.queries import newest_version, parts_of
 from wembit.web.plan.actions.close_project import drop_project
 from wembit.web.plan.models import Project, StandIn
 from wembit.web.restock.models import OrderLine
@@ -112,6 +113,58 @@ def test_packs_on_a_list_are_not_doubled_in_silence(client, tove, owner, moss):
     answer = client.post(address, mine)
     assert "500 g of it were put on the list meanwhile" in told(answer)
     assert OrderLine.objects.get().count == 1
+
+
+@pytest.fixture
+def ball(client, owner, moss):
+    return make.figure(owner, fibre=moss, length=60)
+
+
+def sizes_of(figure):
+    return parts_of(newest_version(figure))[0].shape
+
+
+def part_form(client, figure, page=None):
+    """The fields that the part's form always sends, and its address."""
+    page = page or get(client, f"figures/{figure.pk}/?part=ball")
+    form = form_at(page, "/part/ball/")
+    return {name: form.fields[name] for name in ("drawn_at", "mended") if name in form.fields}
+
+
+def test_a_size_that_another_has_changed_is_asked_about(client, tove, ball):
+    mine, hers = (part_form(hand, ball) for hand in (client, tove))
+    address = f"{client.base}figures/{ball.pk}/part/ball/"
+    assert tove.post(address, {**hers, "diameter_mm": "50"}).status_code == 302
+    answer = client.post(address, {**mine, "diameter_mm": "40"})
+    assert answer.status_code == 422
+    assert "Tove has changed this to 50 mm since the page was drawn" in told(answer)
+    assert 'value="40"' in text(answer), "what was entered is still there"
+    assert sizes_of(ball)["diameter_mm"] == 50
+    again = {**part_form(client, ball, text(answer)), "diameter_mm": "40"}
+    assert client.post(address, again).status_code == 302
+    assert sizes_of(ball)["diameter_mm"] == 40
+
+
+def test_other_fields_equal_values_and_ones_own_changes_are_not_asked_about(client, tove, ball):
+    mine, hers = (part_form(hand, ball) for hand in (client, tove))
+    address = f"{client.base}figures/{ball.pk}/part/ball/"
+    assert tove.post(address, {**hers, "name": "globe", "count": "2"}).status_code == 302
+    for given in ({"diameter_mm": "41"}, {"diameter_mm": "42"}, {"count": "2"}, {"firmness": "soft"}):
+        assert client.post(address, {**mine, **given}).status_code == 302, given
+    assert "Tove has changed this" in told(client.post(address, {**mine, "count": "3"}))
+    assert "Tove has changed this to globe" in told(client.post(address, {**mine, "name": "orb"}))
+
+
+def test_a_layer_that_another_has_changed_is_asked_about(client, tove, ball):
+    page = f"figures/{ball.pk}/?part=ball&layer=0"
+    mine, hers = (form(hand, page, "/layer/0/")["drawn_at"] for hand in (client, tove))
+    address = f"{client.base}figures/{ball.pk}/part/ball/layer/0/"
+    assert tove.post(address, {"drawn_at": hers, "firmness": "soft"}).status_code == 302
+    answer = client.post(address, {"drawn_at": mine, "firmness": "airy"})
+    assert "Tove has changed this to soft" in told(answer)
+    assert client.post(address, {"drawn_at": mine, "slot": "skin"}).status_code == 302, "another field"
+    late = form(client, page, "/layer/0/")["drawn_at"]
+    assert client.post(address, {"drawn_at": late, "firmness": "airy"}).status_code == 302
 
 
 # --- a press that comes twice ---------------------------------------------------------------------------------------

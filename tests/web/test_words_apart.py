@@ -18,11 +18,11 @@ def marked(studio, mark):
     """Each word that a maker has written in the studio, with a mark that stands nowhere else; how many there are."""
     count = 0
     for model in (model for app in OURS for model in apps.get_app_config(app).get_models()):
-        if model is Entry:
-            continue  # is never changed
         texts = [
             field for field in model._meta.fields if isinstance(field, CharField | TextField) and field.name in WORDS
         ]
+        if not texts or model is Entry:  # which is never changed
+            continue
         rows = model._default_manager.filter(**{_owner_of(model): studio.pk})
         for field in texts:
             count += rows.exclude(**{field.name: ""}).update(**{field.name: Concat(F(field.name), Value(f" {mark}"))})

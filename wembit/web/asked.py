@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import math
 from uuid import UUID
 
@@ -22,6 +23,15 @@ def words_in(text: str, most: int = 80) -> str:
 def whole_number_in(text: str) -> int | None:
     """A whole number of at most six digits; None for any other text."""
     return int(text) if text.isascii() and text.isdigit() and len(text) < 7 else None
+
+
+def moment_in(text: str) -> dt.datetime | None:
+    """A moment with its zone, as the house writes it; None for any other text."""
+    try:
+        moment = dt.datetime.fromisoformat(text[:40])
+    except ValueError:
+        return None
+    return moment if moment.tzinfo and moment.year > 1900 else None
 
 
 def number_in(text: str) -> float | None:

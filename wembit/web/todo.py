@@ -19,7 +19,7 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 SOON_DAYS, BACKUP_DAYS = 14, 7
-IN_HAND = 4  # makings shown
+IN_HAND = 3  # makings shown
 
 
 def things_now(studio: Studio) -> dict:
@@ -42,12 +42,13 @@ def things_to_do(studio: Studio) -> dict:
     for project in due:
         project.short = shorts.get(project.pk, [])
     tides = few([tide for tide in tides_now(studio) if tide.to_order])
+    in_hand = makings(studio, 0, IN_HAND)
     return {
-        "makings": makings(studio, 0, IN_HAND),
+        "makings": in_hand,
         "more_in_hand": max(makings_in_hand(studio) - IN_HAND, 0),
         "tides": Few(to_show(tides), tides.more),
         "due": due,
-        "startable": first_without(studio, shorts),
+        "startable": None if in_hand else first_without(studio, shorts),
         "low": few(low_items(studio)),
         "coming": few(on_the_way(studio)),
         "looks": reminders_due(studio),

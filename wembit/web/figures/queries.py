@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.db.models import Prefetch, QuerySet
+from django.db.models import Exists, OuterRef, Prefetch, QuerySet
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
@@ -34,12 +34,16 @@ def figures(studio: Studio, words: str = "", start: int = 0, most: int | None = 
 
 
 def _with_newest(figures_: QuerySet[Figure]) -> list[Figure]:
+    newer = Version.objects.filter(figure=OuterRef("figure"), number__gt=OuterRef("number"))
+    layers = Layer.objects.order_by("position").prefetch_related(
+        "slot", "over"
+    )  # a slot is read once, whoever names it
+    parts = Part.objects.order_by("position", "name").prefetch_related(Prefetch("layers", queryset=layers))
+    ways = Colourway.objects.order_by("position", "name")
     versions = (
-        Version.objects.select_related("studio")
-        .order_by("-number")
-        .prefetch_related(
-            Prefetch("parts", queryset=_parts()), Prefetch("colourways", Colourway.objects.order_by("position", "name"))
-        )
+        Version.objects.filter(~Exists(newer))
+        .select_related("studio")
+        .prefetch_related(Prefetch("parts", queryset=parts), Prefetch("colourways", queryset=ways))
     )
     rows = list(figures_.prefetch_related(Prefetch("versions", queryset=versions)))
     for figure in rows:

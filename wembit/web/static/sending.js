@@ -93,7 +93,8 @@
     if (form.dataset) delete form.dataset.going;
   });
 
-  // Of a part's sizes only what was changed on this page is sent, so that a page left open brings nothing old back.
+  // Of a part or a layer only what was changed on this page is sent, so that a page left open brings nothing old back; what
+  // was refused is sent once more as it stands.
   const TOGETHER = { pitch: "yaw", yaw: "pitch" }; // one is read with the other
   const asDrawn = (field) =>
     field.matches("select")
@@ -104,7 +105,7 @@
     if (!form.matches("form[data-changes]")) return;
     for (const field of form.querySelectorAll("input:not([type=hidden], [type=checkbox]), select")) {
       const partner = form.elements[TOGETHER[field.name]];
-      if (asDrawn(field) && (!partner || asDrawn(partner))) delete event.detail.parameters[field.name];
+      if (!field.closest(".faulty") && asDrawn(field) && (!partner || asDrawn(partner))) delete event.detail.parameters[field.name];
     }
   });
 

@@ -59,6 +59,17 @@ class User(AbstractUser):
         return salted_hmac("wembit.session", told, secret=secret, algorithm="sha256").hexdigest()
 
 
+class HeldIn(models.Model):
+    """A session that holds a person's hand: found by the person, without reading the sessions of others."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="held_in")
+    session_key = models.CharField(max_length=40)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["user", "session_key"], name="held_once_in_a_session")]
+
+
 class Studio(models.Model):
     """A studio, its units and habits; `stamp` rises with every press that changes something."""
 

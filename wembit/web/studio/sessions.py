@@ -70,7 +70,8 @@ def sign_out_at(user: User, mark: str) -> bool:
 
 def _holding(user: User) -> Iterator[tuple[Session, dict]]:
     held = user.get_session_auth_hash()
-    for session in Session.objects.filter(expire_date__gt=clock.now()).iterator(chunk_size=500):
+    keys = user.held_in.values("session_key")
+    for session in Session.objects.filter(session_key__in=keys, expire_date__gt=clock.now()):
         data = session.get_decoded()
         if constant_time_compare(str(data.get(HANDS, {}).get(str(user.pk), "")), held):
             yield session, data

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from uuid import UUID
 
 from wembit.web.figures.editing.door import editing
@@ -11,13 +12,22 @@ from wembit.web.studio.models import Member
 
 
 def change_layer(
-    member: Member, figure_id: UUID, key: str, position: int, *, slot: str, rule: dict, over: str = ""
+    member: Member,
+    figure_id: UUID,
+    key: str,
+    position: int,
+    *,
+    slot: str,
+    rule: dict,
+    over: str = "",
+    drawn_at: dt.datetime | None = None,
 ) -> Part:
-    """Keep the slot, the rule and the ground of a part's layer; other cores of the part give way to its share.
+    """Keep the slot, the rule and the ground of a part's layer; other cores of the part give way to its share. What another
+    has changed since the page was drawn is asked about.
 
     Raises `Refusal` beside the field that the core refuses, `Http404`.
     """
-    with editing(member, figure_id, f"a layer of the {key}") as edit:
+    with editing(member, figure_id, f"a layer of the {key}", drawn_at=drawn_at) as edit:
         part, layers = edit.part(key), edit.layers(key, position)
         layer = layers[position]
         layer.slot, layer.rule = slot_called(edit.version, slot), rule

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from dataclasses import replace
 from uuid import UUID
 
@@ -23,13 +24,21 @@ FIELDS = ("name", "count", "shape", "firmness", "visible", "allowance", "loose_e
 
 
 @transaction.atomic
-def change_part(member: Member, figure_id: UUID, key: str, changes: dict, *, habit_mm: float | None = None) -> Part:
+def change_part(
+    member: Member,
+    figure_id: UUID,
+    key: str,
+    changes: dict,
+    *,
+    habit_mm: float | None = None,
+    drawn_at: dt.datetime | None = None,
+) -> Part:
     """Keep the changed fields of a part. `standing` in `changes` gives pitch and yaw in the standing pose; `habit_mm` is
-    the loose end that the studio keeps as its habit.
+    the loose end that the studio keeps as its habit; what another has changed since the page was drawn is asked about.
 
     Raises `Refusal` beside the field that the core refuses, `Http404`.
     """
-    with editing(member, figure_id, f"{key}") as edit:
+    with editing(member, figure_id, f"{key}", drawn_at=drawn_at) as edit:
         part = edit.part(key)
         try:
             _change(edit, part, changes)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import told_apart
@@ -17,8 +17,12 @@ from wembit.core.pose.placing import Placed
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, PartPlan
 from wembit.web.figures.to_core.seating import placed
+from wembit.web.numbers import length
 
 from .layout import Picture
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
 
 
 @dataclass(frozen=True)
@@ -32,7 +36,9 @@ class Pointer:
     y: float
 
 
-def pointers(plan: FigurePlan, palette: Palette, side: Picture, pieces: Sequence[Placed]) -> list[Pointer]:
+def pointers(
+    plan: FigurePlan, palette: Palette, side: Picture, pieces: Sequence[Placed], studio: Studio
+) -> list[Pointer]:
     """Everything to look at again, in the order of the parts."""
     found: list[tuple[str, str]] = []
     paints = {part.part.key: _outermost(part) for part in plan.parts}
@@ -41,7 +47,7 @@ def pointers(plan: FigurePlan, palette: Palette, side: Picture, pieces: Sequence
         found += [(part.part.key, words) for words in _own(part, palette)]
         found += _bare(part.part, plan)
         found += _beside(part.part, paints, names, palette)
-        found += _shanks(part.part, pieces)
+        found += _shanks(part.part, pieces, studio)
     middles = {shape.key: shape.middle for shape in side.shapes}
     return [
         Pointer(n, key, words, *middles.get(key, (side.left, side.top)))
@@ -121,7 +127,7 @@ def _bare(part: Part, plan: FigurePlan) -> list[tuple[str, str]]:
     return [(part.key, f"{part.name}: it has no wool.{held} Give it a core, or take it off.")]
 
 
-def _shanks(part: Part, pieces: Sequence[Placed]) -> list[tuple[str, str]]:
+def _shanks(part: Part, pieces: Sequence[Placed], studio: Studio) -> list[tuple[str, str]]:
     """Two eyes on shanks that would meet inside a narrow head: twice the shank against the width between them."""
     shank = part.seat.get("shank_mm", 0)
     pair = [piece for piece in pieces if piece.name == part.key]
@@ -130,7 +136,7 @@ def _shanks(part: Part, pieces: Sequence[Placed]) -> list[tuple[str, str]]:
     wide = abs(float(pair[0].joints[0][1] - pair[1].joints[0][1]))
     if not shanks_meet(shank, wide):
         return []
-    words = (
-        f"{part.name}: two shanks of {shank:g} mm meet in a head {wide:.0f} mm wide there. Cut them shorter, or glue."
-    )
-    return [(part.key, words)]
+    long, across = (" ".join(length(mm, studio)) for mm in (shank, wide))
+    return [
+        (part.key, f"{part.name}: two shanks of {long} meet in a head {across} wide there. Cut them shorter, or glue.")
+    ]

@@ -11,6 +11,7 @@ transaction: a refusal changes nothing.
 
 from __future__ import annotations
 
+import datetime as dt
 import json
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -33,6 +34,7 @@ from wembit.web.studio.deeds import keep_deed
 from wembit.web.studio.models import MAKER, Deed, Member, Studio
 
 from .following import follow
+from .meanwhile import ask_first
 from .snapshots import changed, rows_of
 from .versions import copy_version
 
@@ -88,9 +90,17 @@ def lock_figure(studio: Studio, figure_id: UUID) -> Figure:
 
 
 @contextmanager
-def editing(member: Member, figure_id: UUID, words: str = "changed", *, field: str | None = None) -> Iterator[Editing]:
+def editing(
+    member: Member,
+    figure_id: UUID,
+    words: str = "changed",
+    *,
+    field: str | None = None,
+    drawn_at: dt.datetime | None = None,
+) -> Iterator[Editing]:
     """A figure for changing; see above. `words` say in the journal what was done, unless `edit.words` say it better. What the
-    core refuses stands beside `field`, else beside the field that it names.
+    core refuses stands beside `field`, else beside the field that it names. What another maker has changed since the page was
+    drawn is asked about.
 
     Raises `Refusal`, `PermissionDenied`, `Http404`.
     """
@@ -110,6 +120,8 @@ def editing(member: Member, figure_id: UUID, words: str = "changed", *, field: s
             part.save()
         leave(edit, touched, field)
         if differ := changed(rows, rows_of(version)):
+            if drawn_at:
+                ask_first(member, figure_id, drawn_at, differ)
             told = f"{figure.name}: {edit.words}"
             keep_deed(member, told, Deed.FIGURE, figure.pk, version=version.pk, rows=differ)
 

@@ -16,7 +16,7 @@ from wembit.web.responses import tried
 
 from .forms import NewLayerForm
 from .layer_form import LayerForm
-from .page import answer, moved, whole
+from .page import answer, beside, drawn_at, moved, whole
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -46,11 +46,12 @@ def change(request: Request, figure_id: UUID, key: str, position: int) -> HttpRe
     form = LayerForm(request, layer)
     _, faults = form.tried(
         lambda _: change_layer(
-            request.member, figure.pk, key, position, slot=form.slot_name(), over=form.over_name(), rule=form.rule()
+            request.member, figure.pk, key, position, slot=form.slot_name(), over=form.over_name(), rule=form.rule(),
+            drawn_at=drawn_at(request),
         )
-    )
+    )  # fmt: skip
     if faults:
-        return whole(answer(request, figure, key, faults, position))
+        return whole(answer(request, figure, key, beside(faults, form, "layers"), position))
     response = moved(request, figure, key, position)
     reshaped = set(form.rule()) != set(layer.rule) or form.slot_name() != layer.slot.name
     return whole(response) if reshaped or form.has("mended") else response

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from fractions import Fraction
 from typing import TYPE_CHECKING, Any
 from urllib.parse import urlencode
@@ -22,7 +23,8 @@ from wembit.core.grams.relations import WOOL
 from wembit.core.pose.pair_line import pair_line
 from wembit.core.pose.placing import axis_length, standing_angles
 from wembit.core.shape.sizes import CLOSED
-from wembit.web import numbers
+from wembit.web import clock, numbers
+from wembit.web.asked import moment_in
 from wembit.web.figures import queries
 from wembit.web.figures.actions.tell_origin import KINDS as ORIGINS
 from wembit.web.figures.actions.tell_origin import SALE, WHOM
@@ -47,12 +49,14 @@ if TYPE_CHECKING:
 
     from wembit.web.figures.models import Figure, Part, Version
     from wembit.web.figures.to_core.estimating import FigurePlan
+    from wembit.web.forms import StudioForm
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
 
 
 def figure_context(request: Request, figure: Figure, key: str = "", layer: int = -1) -> dict:
     """All that the page of a figure shows, with the picked part and layer."""
+    moment = clock.now()  # before anything is read: what another changes from now on is asked about
     version = queries.newest_version(figure)
     prefetch_related_objects([version], "slots")
     parts = queries.parts_of(version)
@@ -72,6 +76,7 @@ def figure_context(request: Request, figure: Figure, key: str = "", layer: int =
         # called only where the list is shown
         "fibre_options": lambda: fibre_options(request.studio),
         "lists": "lists" in request.GET,
+        "drawn_at": moment.isoformat(),
         "kinds": [*KINDS, "eye"],
         "origin_kinds": list(ORIGINS.items()),
         "sales": list(SALE.items()),
@@ -106,7 +111,7 @@ def drawn(
         "sees": [("whole", "whole"), ("cut", "cut open"), ("hand", "beside a hand")],
         "views": list(both.values()),
         "standing": stand,
-        "pointers": pointers(plan, palette, both["side"], pieces),
+        "pointers": pointers(plan, palette, both["side"], pieces, request.studio),
         "why_stands": STANDS,
         "why_all": RANGE,
         "least_g_m2": f"{LEAST_G_M2:g}",
@@ -239,6 +244,16 @@ def spacing(part: Part, rule: dict) -> str:
         return f"{360 / count:.0f}° apart"
     length = axis_length(placed_part(part).shape, placed_part(part).seat)
     return f"{' '.join(numbers.length(length / (count + 1), part.studio))} apart, so far from both ends too"
+
+
+def drawn_at(request: Request) -> dt.datetime | None:
+    """When the page was drawn that a press comes from; None where it does not say."""
+    return moment_in(request.POST.get("drawn_at", ""))
+
+
+def beside(faults: dict[str, str], form: StudioForm, general: str) -> dict[str, str]:
+    """The faults, those of no field of the form as one of the whole."""
+    return {(name if name in form.fields else general): words for name, words in faults.items()}
 
 
 def answer(

@@ -26,7 +26,7 @@ from wembit.web.responses import again, page, tried
 from wembit.web.uploads import cleaned
 
 from .forms import CopyForm, FibreForm, FigureForm, NewPartForm
-from .page import answer, moved, whole
+from .page import answer, beside, drawn_at, moved, whole
 from .part_form import PartForm
 
 if TYPE_CHECKING:
@@ -37,7 +37,7 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
 
-SHOWN = 12  # figures drawn at once; more come as one scrolls
+SHOWN = 10  # figures drawn at once; more come as one scrolls
 
 
 @require_GET
@@ -105,10 +105,12 @@ def part(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     now = queries.part_of(queries.newest_version(figure), key)
     form = PartForm(request, now)
     _, faults = form.tried(
-        lambda _: change_part(request.member, figure.pk, key, form.changes(), habit_mm=form.habit_mm())
+        lambda _: change_part(
+            request.member, figure.pk, key, form.changes(), habit_mm=form.habit_mm(), drawn_at=drawn_at(request)
+        )
     )
     if faults:
-        return whole(answer(request, figure, key, faults))
+        return whole(answer(request, figure, key, beside(faults, form, "part")))
     response = moved(request, figure, key)
     return whole(response) if form.has_other_shape or form.has("mended") else response
 

@@ -22,6 +22,7 @@ from wembit.web.stash.shelf.wool_forms import drawings
 from wembit.web.uploads import cleaned
 
 from .forms import BagForm, ParcelForm
+from .goods import goods, goods_options
 
 if TYPE_CHECKING:
     from django.http import HttpResponse
@@ -74,8 +75,14 @@ def stocktake(request: Request) -> HttpResponse:
 
 
 def delivery_context(request: Request) -> dict:
-    return {"items": [(query.pk, f"{query.name}, {query.what}") for query in queries.items_known(request.studio)],
-            "rows": range(RECEIVE_ROWS), "lists": "lists" in request.GET}  # fmt: skip
+    lists = "lists" in request.GET
+    chosen = lists or request.method == "POST"  # else the fields are empty, and all share one list
+    return {
+        "goods": goods_options(request.studio),
+        "items": goods(request.studio) if chosen else [],
+        "rows": range(RECEIVE_ROWS),
+        "lists": lists,
+    }
 
 
 @require_http_methods(["GET", "POST"])

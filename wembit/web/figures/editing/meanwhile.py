@@ -1,0 +1,58 @@
+"""What another maker has changed of a figure since a page of it was drawn: the second one is asked, nobody is overwritten."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable, Iterator
+from typing import TYPE_CHECKING, Any
+from uuid import UUID
+
+from wembit.web.errors import Refusal
+from wembit.web.numbers import length
+from wembit.web.studio.models import Deed
+
+from .snapshots import as_kept
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Member
+
+FIELDS = {"bead_mm": "bead"}  # what a form calls by another name
+Place = tuple[str, str, str, str]  # table, id, column, and of a shape, a seat or a rule which of its values
+
+
+def ask_first(member: Member, figure_id: UUID, drawn_at: dt.datetime, rows: Iterable[list[Any]]) -> None:
+    """Raises `Refusal`, naming who, where the member changes what another has changed to something else since."""
+    mine = dict(_places(rows))
+    if not mine:
+        return
+    others = Deed.objects.of(member.studio).filter(
+        kind=Deed.FIGURE, thing=figure_id, made_at__gt=drawn_at, taken_back_at=None, rows__isnull=False
+    )
+    for deed in others.exclude(member=member).select_related("member__user"):
+        for place, value in _places(deed.rows or []):
+            if place in mine and mine[place] != value:
+                raise Refusal(_words(deed.member, place, value), FIELDS.get(place[3], place[3]) or place[2])
+
+
+def _places(rows: Iterable[list[Any]]) -> Iterator[tuple[Place, Any]]:
+    """Each value of rows that were there and still are which has changed, with what it is now."""
+    for table, key, before, after in rows:
+        if before is None or after is None:
+            continue
+        before, after = as_kept(before), as_kept(after)
+        for column in after:
+            if isinstance(after[column], dict) and isinstance(before[column], dict):
+                for part in {*before[column], *after[column]}:
+                    if before[column].get(part) != after[column].get(part):
+                        yield (table, key, column, part), after[column].get(part)
+            elif before[column] != after[column]:
+                yield (table, key, column, ""), after[column]
+
+
+def _words(member: Member, place: Place, value: Any) -> str:
+    to = ""
+    if place[3].endswith("_mm") and isinstance(value, int | float):
+        to = f" to {' '.join(length(value, member.studio))}"
+    elif isinstance(value, str) and value and len(value) < 40 and place[2] != "slot_id":
+        to = f" to {value}"
+    return f"{member} has changed this{to} since the page was drawn. Send it once more, and yours stands."
