@@ -7,14 +7,18 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
-from tests.web.helpers import figure_with, get, post, text, words
+from tests.web.helpers import figure_with, get, post, text, told, words
 from tests.web.test_walls import ROUTES, filled
 from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.models import Making, PieceLayer
+from wembit.web.bench.queries import taken_by_layer
 from wembit.web.deed_words import WORDS
 from wembit.web.figures.editing.snapshots import rows_of
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.queries import newest_version
 from wembit.web.plan.queries import open_needs
+from wembit.web.restock.models import Order
+from wembit.web.restock.queries import sent_orders
 from wembit.web.row_deeds import WATCHED
 from wembit.web.stash.models import Entry, Lot
 from wembit.web.studio.models import VIEWER, Deed
@@ -89,7 +93,66 @@ def test_stock_is_taken_back_by_its_own_name(client, fawn):
     post(client, f"stash/lot/{fawn.pk}/take/", amount="5")
     assert "Taken back: fawn, 5 g taken" in undo(client)
     assert Entry.objects.filter(reverses__verb="pull").count() == 1
-    assert "Do it where you did it" in undo(client, "again/")
+    for _ in range(2):
+        assert "Done again: fawn, 5 g taken" in undo(client, "again/")
+        assert Lot.objects.get(pk=fawn.pk).on_hand == 45
+        assert "nothing that was taken back last" in undo(client, "again/")
+        assert "Taken back: fawn, 5 g taken" in undo(client)
+        assert Lot.objects.get(pk=fawn.pk).on_hand == 50
+    post(client, f"stash/lot/{fawn.pk}/take/", amount="1")
+    assert "nothing that was taken back last" in undo(client, "again/"), "something else was done since"
+
+
+def test_a_weighing_a_split_and_a_blend_are_done_again(client, owner, fawn):
+    moss = make.lot(owner, "moss", "50")
+    presses = [
+        (f"stash/lot/{fawn.pk}/weigh/", {"amount": "41"}),
+        (f"stash/lot/{fawn.pk}/split/", {"amount": "7"}),
+        (f"stash/lot/{fawn.pk}/throw-away/", {"amount": "2", "why": "moths"}),
+        ("stash/delivery/", {"item_0": str(moss.item_id), "amount_0": "20"}),
+    ]
+    for address, given in presses:
+        assert post(client, address, **given).status_code == 302, address
+        held = dict(Lot.objects.values_list("pk", "on_hand"))
+        weighed_at = Lot.objects.get(pk=fawn.pk).recounted_at
+        undo(client)
+        assert dict(Lot.objects.values_list("pk", "on_hand")) != held, address
+        assert "Done again" in undo(client, "again/"), address
+        assert dict(Lot.objects.values_list("pk", "on_hand")) == held, address
+        assert Lot.objects.get(pk=fawn.pk).recounted_at == weighed_at
+    for lot in Lot.objects.all():
+        assert lot.on_hand == sum(line.amount for line in lot.movements.all())
+
+
+def test_what_is_taken_again_at_the_bench_is_taken_for_the_same_layer(client, owner, fawn):
+    making = begin_making(owner, make.project(owner, make.figure(owner, fibre=fawn)).pk)
+    layer = PieceLayer.objects.get()
+    post(client, f"bench/layer/{layer.pk}/take/", lot=str(fawn.pk), amount="2")
+    undo(client)
+    assert not taken_by_layer([making.pk])
+    assert "Done again: fawn, 2 g taken" in undo(client, "again/")
+    assert taken_by_layer([making.pk]) == {layer.pk: 2}
+    need = open_needs(owner.studio)[0]
+    assert need.taken == 2
+    undo(client)
+    Making.objects.update(finished_at=making.begun_at)
+    assert "finished by now" in undo(client, "again/")
+    assert Lot.objects.get(pk=fawn.pk).on_hand == 50
+
+
+def test_a_parcel_that_has_arrived_again_has_arrived(client, owner, fawn):
+    offer = make.offer(owner, fawn.item, "50", "4.90")
+    post(client, "restock/list/", **{"item": str(fawn.item_id), "shown": "0", f"pack_{offer.pk}": "1"})
+    order = Order.objects.get()
+    post(client, f"restock/order/{order.pk}/send/", expected="2099-01-01")
+    answer = post(client, f"restock/order/{order.pk}/arrival/", amount_0="50")
+    assert answer.status_code == 302, told(answer)
+    assert not sent_orders(owner.studio).exists()
+    undo(client)
+    assert sent_orders(owner.studio).get() == order
+    assert "Done again" in undo(client, "again/")
+    assert not sent_orders(owner.studio).exists()
+    assert sum(lot.on_hand for lot in Lot.objects.all()) == 100
 
 
 def test_what_cannot_be_taken_back_says_so_and_nothing_older_is_touched(client, owner, hare, fawn):

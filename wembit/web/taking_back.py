@@ -12,6 +12,7 @@ from wembit.web import clock
 from wembit.web.errors import Refusal
 from wembit.web.figures.actions.take_back_change import take_back_change
 from wembit.web.row_deeds import put
+from wembit.web.stash.actions.repeat import repeat
 from wembit.web.stash.actions.undo import undo
 from wembit.web.studio.deeds import last_deed, last_taken_back
 from wembit.web.studio.models import MAKER, Deed, Member
@@ -70,6 +71,9 @@ def do_it_again(member: Member) -> Deed:
         raise Refusal("There is nothing that was taken back last.")
     if deed.kind == Deed.ROWS:
         return _put(member, deed, back=False)
+    if deed.kind == Deed.STOCK and deed.thing:
+        repeat(member, deed.thing)
+        return deed
     if deed.kind != Deed.FIGURE:
         raise Refusal(f"Do it where you did it: {deed.words}.")
     return take_back_change(member, deed, again=True)

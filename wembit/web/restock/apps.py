@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from django.apps import AppConfig
 
 if TYPE_CHECKING:
     from wembit.web.plan.coming import Coming
+    from wembit.web.stash.models import Entry
     from wembit.web.studio.models import Studio
 
 
@@ -21,9 +22,18 @@ class RestockConfig(AppConfig):
 
     def ready(self) -> None:
         from wembit.web.plan.coming import tellers
+        from wembit.web.stash.ledger import repeated
 
         if told_coming not in tellers:
             tellers.append(told_coming)
+        repeated.connect(arrived_again, dispatch_uid="restock")
+
+
+def arrived_again(old: Entry, new: Entry, **_: Any) -> None:
+    """An order whose arrival was taken back and done again has arrived by the new entry."""
+    from .models import Order
+
+    Order.objects.filter(studio=old.studio, entry=old).update(entry=new)
 
 
 def told_coming(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, Coming]:

@@ -33,6 +33,10 @@ if TYPE_CHECKING:
 reversing = Signal()  # before an entry is reversed, with it; plan/apps.py listens, and may raise `Refusal`
 posted = Signal()  # inside the transaction, with the entry and its items' ids; plan/apps.py listens: promises follow
 
+# an entry that was taken back is done again, by a new one: `old`, `new`, and each line with the one in its place;
+# bench/apps.py and restock/apps.py listen: what was known by the old one is known by the new one
+repeated = Signal()
+
 
 @dataclass(frozen=True)
 class Press:
