@@ -111,6 +111,18 @@ def test_every_press_of_rows_goes_back_and_comes_again(client, owner, project, m
     assert tried == 15
 
 
+def test_a_press_and_its_deed_are_there_together_or_not_at_all(client, owner, project, monkeypatch):
+    before = state(owner)
+    client.raise_request_exception = False
+    monkeypatch.setattr("wembit.web.middleware.keep_deed", lambda *_, **__: 1 / 0)
+    assert post(client, f"plan/{project.pk}/drop/").status_code == 500
+    assert state(owner) == before
+    monkeypatch.undo()
+    assert post(client, f"plan/{project.pk}/drop/").status_code == 302
+    assert state(owner) != before
+    assert Deed.objects.filter(kind=Deed.ROWS).count() == 1
+
+
 def test_what_was_built_on_is_refused(client, owner, figure, moss):
     due = make.project(owner, figure).due.isoformat()
     way = str(Project.objects.get().colourway_id)

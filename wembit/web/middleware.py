@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any
 
 from django.contrib import messages
 from django.contrib.auth.views import redirect_to_login
+from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
 from django.urls import Resolver404, resolve
@@ -25,6 +26,10 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
 
 
+def _name(request: Request) -> str:
+    return request.resolver_match.view_name if request.resolver_match else ""
+
+
 class StudioMiddleware:
     """Turns `/s/<studio>/…` into `request.studio` and `request.member`; 404 for those who do not belong to it."""
 
@@ -33,13 +38,13 @@ class StudioMiddleware:
 
     def __call__(self, request: Request) -> HttpResponse:
         request.studio = request.member = None  # type: ignore[assignment] # until an address names one
-        request.watched = None
         response = self.get_response(request)
         asked = request.method in ("GET", "HEAD") or getattr(request, "saved_nothing", False)
         refused = response.status_code >= 400  # and has changed nothing
         if request.studio is not None and not asked and not refused:
             request.studio.pressed()
-            self.tell(request)
+            if not self.is_watched(request):
+                self.tell(request)
             if request.htmx:
                 trigger_client_event(response, "pressed")
         opened = request.method == "GET" and request.headers.get("Sec-Fetch-Mode") == "navigate"
@@ -50,17 +55,25 @@ class StudioMiddleware:
         response.headers["Vary"] = f"{vary}, HX-Request" if vary else "HX-Request"
         return response
 
-    def tell(self, request: Request) -> None:
-        """Write into the journal what was done, unless the action has."""
-        match = request.resolver_match
-        name = match.view_name if match else ""
-        if request.watched is not None:
-            press, before = request.watched
-            watched = WATCHED[name]
-            if differ := changes(before, told(watched.rows(press))):
+    def is_watched(self, request: Request) -> bool:
+        """Whether it is a press whose rows are read before and after."""
+        return request.method == "POST" and _name(request) in WATCHED
+
+    def watch(self, request: Request, press: Pressed, do: Callable[[], HttpResponse]) -> HttpResponse:
+        """A watched press and its deed, in one transaction: neither is there without the other."""
+        watched = WATCHED[_name(request)]
+        with transaction.atomic():
+            before = told(watched.rows(press))
+            response = do()
+            differ = changes(before, told(watched.rows(press))) if response.status_code < 400 else []
+            if differ and not getattr(request, "saved_nothing", False):
                 words = watched.words.format(name_of(differ, watched.of))
                 keep_deed(request.member, words, Deed.ROWS, rows=differ)
-        elif (words := words_of(name)) and not request.member.has_told:
+        return response
+
+    def tell(self, request: Request) -> None:
+        """Write into the journal what was done, unless the action has."""
+        if (words := words_of(_name(request))) and not request.member.has_told:
             keep_deed(request.member, words)
 
     def process_view(
@@ -83,10 +96,9 @@ class StudioMiddleware:
         shown = request.headers.get("X-Hand") or (request.POST.get("hand") if request.method == "POST" else "")
         if request.method == "POST" and shown and shown != str(member.pk):
             return self.other_hand(request)
-        name = request.resolver_match.view_name if request.resolver_match else ""
-        if request.method == "POST" and name in WATCHED:
+        if self.is_watched(request):
             press = Pressed(member, named, request.POST, clock.now())
-            request.watched = press, told(WATCHED[name].rows(press))
+            return self.watch(request, press, lambda: view(request, *arguments, **named))
         return None
 
     def other_hand(self, request: Request) -> HttpResponse:

@@ -9,7 +9,6 @@ from django.http import HttpRequest
 if TYPE_CHECKING:
     from django_htmx.middleware import HtmxDetails
 
-    from wembit.web.row_deeds import Pressed, Rows
     from wembit.web.studio.models import Member, Studio, User
 
 
@@ -22,4 +21,3 @@ class Request(HttpRequest):
     members_here: list[Member]
     htmx: HtmxDetails
     saved_nothing: bool
-    watched: tuple[Pressed, Rows] | None
