@@ -94,7 +94,7 @@ class Visitors:
         while time.monotonic() < until:
             begun = time.monotonic()
             if chance.random() < PRESSES:
-                fields = {"amount": f"{chance.randrange(2_000, 9_000) / 100}", "key": str(uuid.uuid4())}
+                fields = {"amount": f"{chance.randrange(2_000, 9_000) / 100}", "key": str(uuid.uuid4()), "anyway": "1"}
                 status, _ = visitor.post(f"{base}stash/lot/{chance.choice(bags)}/weigh/", fields)
             else:
                 status, _ = visitor.get(base + chance.choice(pages))

@@ -70,11 +70,16 @@ def project_of(studio: Studio, project_id: UUID) -> Project:
     return project
 
 
+def _open(studio: Studio) -> QuerySet[Need]:
+    """The needs of open projects; the studio stands beside both, else all projects of the house are looked through."""
+    return Need.objects.of(studio).filter(project__studio=studio, project__state=PLANNED)
+
+
 def open_needs(studio: Studio, **filters: object) -> list[Need]:
     """Needs of open projects with `taken`, `left` (still to take) and `promised`, the earliest due first. Three queries."""
     needs = list(
-        Need.objects.of(studio)
-        .filter(project__state=PLANNED, **filters)
+        _open(studio)
+        .filter(**filters)
         .select_related("project", "item__own_breed")
         .order_by("project__due", "project__made_at", "item__kind", "-p50")
     )
@@ -105,7 +110,7 @@ def needs_now(studio: Studio) -> list[NeedNow]:
 
 
 def _needs_now(studio: Studio) -> list[NeedNow]:
-    open_ones = Need.objects.of(studio).filter(project__state=PLANNED)
+    open_ones = _open(studio)
     taken, promised = (_sums(model, open_ones.values("pk"), studio) for model in (Movement, Promise))
     rows = open_ones.order_by("project__due", "project__made_at", "item__kind", "-p50").values_list(
         "pk", "project_id", "item_id", "item__name", "project__start", "p50"
