@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core.craft.armature import Wire, cutting_list
+from wembit.core.craft.armature import Make, Wire, cutting_list
 from wembit.core.craft.notions import (
     DARK_L,
     FITTINGS,
@@ -17,6 +17,7 @@ from wembit.core.craft.notions import (
     fittings,
     in_unit,
     nearest,
+    of_make,
     small_parts,
     tools,
     wire,
@@ -62,6 +63,29 @@ def test_wire_by_gauge_and_formers_come_back():
         (1, False): 120,
         (1, True): 73,
     }
+
+
+def test_wire_is_told_by_its_metal_and_what_covers_it():
+    needed = Needed("wire", "copper wire", 1.0, 400, "mm", "", make=Make("copper"))
+    bare, paper, iron, unknown = (
+        OnShelf(name, "wire", name, 1.0, 900, "mm", make=made)
+        for name, made in [("bare", Make("copper", "bare")), ("paper", Make("copper", "paper")),
+                           ("iron", Make("iron", "paper")), ("unknown", Make())]
+    )  # fmt: skip
+    assert of_make(needed, [bare, paper, iron, unknown]) == [bare, paper]
+    assert of_make(needed, [iron, unknown]) == [unknown], "nobody said what it is"
+    assert of_make(needed, [iron]) == []
+    covered = replace(needed, make=Make("", "paper"))
+    assert of_make(covered, [bare, paper, iron, unknown]) == [paper, iron]
+    assert of_make(replace(needed, make=Make()), [bare, iron, unknown]) == [bare, iron, unknown]
+    assert (Make("copper", "paper").words, Make("iron").words, Make().words) == ("paper-covered copper", "iron", "")
+
+
+def test_wires_of_one_gauge_and_two_makes_are_two_lines():
+    cuts = cutting_list([Wire("leg", 4, 60, 1.0, make=Make("iron")), Wire("wing", 2, 90, 1.0, make=Make("copper", "lacquer")),
+                         Wire("tail", 1, 50, 1.0, make=Make("iron"))])  # fmt: skip
+    found = {needed.words: (needed.amount, needed.what_for) for needed in wire(cuts)}
+    assert found == {"lacquered copper wire": (206, "wing"), "iron wire": (4 * 73 + 63, "leg, tail")}
 
 
 def test_a_fitting_brings_its_wisp_and_its_thread():

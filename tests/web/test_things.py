@@ -91,6 +91,27 @@ def test_wire_is_needed_by_length_and_pipe_cleaners_by_the_piece(client, owner, 
     assert stems[0] == 1
 
 
+def test_a_wire_of_another_metal_does_not_serve(client, owner, hare):
+    iron = make.notion_lot(owner, "florist wire", "5000", "wire", "mm")
+    copper = make.notion_lot(owner, "bell wire", "900", "wire", "mm")
+    for lot, metal, coating in ((iron, "iron", "paper"), (copper, "copper", "")):
+        post(client, f"stash/notions/{lot.item_id}/", size="1", metal=metal, coating=coating)
+    assert "paper-covered iron wire 1 mm" in words(get(client, f"stash/notions/{iron.item_id}/"))
+    wired = {"gauge_mm": "1", "bare_mm": "0", "wire_kind": "wire"}
+    post(client, f"figures/{hare.pk}/part/body/wire/", metal="copper", **wired)
+    assert "copper wire" in words(get(client, f"figures/{hare.pk}/?part=body"))
+    project = planned(owner, hare, 2)
+    assert need(project, "wire").item == copper.item
+    post(client, f"figures/{hare.pk}/part/body/wire/", metal="brass", coating="lacquer", **wired)
+    wanted = need(project, "wire").item
+    assert (wanted.name, wanted.told) == ("lacquered brass wire", {"metal": "brass", "coating": "lacquer"})
+    assert need(project, "wire").promised == 0
+    post(client, f"figures/{hare.pk}/part/body/wire/", metal="brass", coating="lacquer", **wired)
+    assert need(project, "wire").item == wanted, "the same one is wanted again"
+    answer = post(client, f"figures/{hare.pk}/part/body/wire/", metal="gold", **wired)
+    assert "Choose the metal from the list" in told(answer)
+
+
 def test_the_list_of_a_project_counts_all_its_makings_and_what_is_promised_to_it(client, owner, hare, eyes):
     project = planned(owner, hare, 3)
     page = words(get(client, f"plan/{project.pk}/list/"))

@@ -8,6 +8,34 @@ from dataclasses import dataclass
 
 BARE_MM = 13.0  # a bare end kept for a join, about; common practice
 WIRE, PIPE_CLEANER = "wire", "pipe_cleaner"
+METALS = ("aluminium", "copper", "iron", "brass", "steel")  # soft before stiff; common practice
+COATINGS = {"bare": "bare", "paper": "paper-covered", "cotton": "cotton-covered", "plastic": "plastic-covered",
+            "lacquer": "lacquered"}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Make:
+    """What a wire is made of and covered with (a key of `COATINGS`); empty where nobody said."""
+
+    metal: str = ""
+    coating: str = ""
+
+    @property
+    def words(self) -> str:
+        return " ".join(word for word in (COATINGS.get(self.coating, ""), self.metal) if word)
+
+    def is_told_in(self, other: Make) -> bool:
+        """Whether the other is known to be all that this one says."""
+        return self.metal in ("", other.metal) and self.coating in ("", other.coating)
+
+    def may_be(self, other: Make) -> bool:
+        """Whether the other may be that: it is, or nobody said what it is."""
+        return (not other.metal or self.metal in ("", other.metal)) and (
+            not other.coating or self.coating in ("", other.coating)
+        )
+
+
+ANY_MAKE = Make()
 
 
 @dataclass(frozen=True)
@@ -30,6 +58,7 @@ class Wire:
     twist: float = 0.0
     former: bool = False
     kind: str = WIRE
+    make: Make = ANY_MAKE
 
     @property
     def in_pairs(self) -> bool:
@@ -70,17 +99,19 @@ class Cut:
     pieces: int
     cut_mm: float
     former: bool
+    make: Make = ANY_MAKE
 
 
 def cutting_list(wires: Iterable[Wire]) -> list[Cut]:
     """What to cut, thick before thin, long before short."""
-    cuts = [Cut(w.kind, w.gauge_mm, w.part, w.pieces, w.cut_mm, w.former) for w in wires]
+    cuts = [Cut(w.kind, w.gauge_mm, w.part, w.pieces, w.cut_mm, w.former, w.make) for w in wires]
     return sorted(cuts, key=lambda cut: (cut.kind, -cut.gauge_mm, -cut.cut_mm, cut.part))
 
 
-def lengths(cuts: Iterable[Cut]) -> dict[tuple[str, float], float]:
-    """Millimetres in all, by kind and gauge."""
-    found: dict[tuple[str, float], float] = {}
+def lengths(cuts: Iterable[Cut]) -> dict[tuple[str, float, Make], float]:
+    """Millimetres in all, by kind, gauge and make."""
+    found: dict[tuple[str, float, Make], float] = {}
     for cut in cuts:
-        found[cut.kind, cut.gauge_mm] = found.get((cut.kind, cut.gauge_mm), 0.0) + cut.pieces * cut.cut_mm
+        key = cut.kind, cut.gauge_mm, cut.make
+        found[key] = found.get(key, 0.0) + cut.pieces * cut.cut_mm
     return found

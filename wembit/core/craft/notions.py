@@ -7,7 +7,7 @@ import re
 from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
-from .armature import Cut, lengths
+from .armature import ANY_MAKE, Cut, Make, lengths
 
 PIECES, MILLIMETRES = "pc", "mm"
 SMALL_PARTS = ("eyes", "brooch_back", "bell", "bead")  # what a small child or an animal can swallow
@@ -52,6 +52,7 @@ class Needed:
     back: bool = False
     caution: str = ""
     srgb: str = ""  # of an eye that is no black one
+    make: Make = ANY_MAKE  # of a wire
 
 
 @dataclass(frozen=True)
@@ -65,6 +66,7 @@ class OnShelf:
     free: float
     unit: str
     srgb: str = ""
+    make: Make = ANY_MAKE
 
 
 def in_unit(needed: Needed, unit: str, times: int = 1) -> float:
@@ -84,13 +86,14 @@ def eyes(beads: Iterable[tuple[str, int, float] | tuple[str, int, float, str]]) 
 
 
 def wire(cuts: Sequence[Cut]) -> list[Needed]:
-    """Wire and pipe cleaner by gauge; a former comes back."""
+    """Wire and pipe cleaner by gauge and make; a former comes back."""
     found = []
     for back in (False, True):
         mine = [cut for cut in cuts if cut.former is back]
-        for (kind, gauge), mm in lengths(mine).items():
-            parts = ", ".join(cut.part for cut in mine if (cut.kind, cut.gauge_mm) == (kind, gauge))
-            found.append(Needed(kind, kind.replace("_", " "), gauge, mm, MILLIMETRES, parts, back, "wire"))
+        for (kind, gauge, make), mm in lengths(mine).items():
+            parts = ", ".join(cut.part for cut in mine if (cut.kind, cut.gauge_mm, cut.make) == (kind, gauge, make))
+            words = f"{make.words} {kind.replace('_', ' ')}".strip()
+            found.append(Needed(kind, words, gauge, mm, MILLIMETRES, parts, back, "wire", make=make))
     return found
 
 
@@ -120,6 +123,12 @@ def wisps_g(kept: Iterable[Mapping], counts: Mapping[str, int]) -> float:
         * counts.get(each.get("part", ""), 1)
         for each in kept
     )
+
+
+def of_make(needed: Needed, shelf: Iterable[OnShelf]) -> list[OnShelf]:
+    """The offers that are known to be of the metal and the covering that is needed, else those of which nobody said."""
+    may = [offer for offer in shelf if needed.make.may_be(offer.make)]
+    return [offer for offer in may if needed.make.is_told_in(offer.make)] or may
 
 
 def nearest(needed: Needed, shelf: Iterable[OnShelf], kept: Container[str] = ()) -> OnShelf | None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Container, Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from typing import TYPE_CHECKING
 from uuid import UUID
 
@@ -61,7 +61,7 @@ def _wanted(studio: Studio, need: Needed) -> Item:
     item, _ = Item.objects.get_or_create(
         studio=studio, kind=NOTION, notion=need.notion, name=called(need)[:80],
         size_mm=None if need.size_mm is None else to_cent(need.size_mm),
-        defaults={"unit": unit_of(need.notion)},
+        defaults={"unit": unit_of(need.notion), "told": {key: word for key, word in asdict(need.make).items() if word}},
     )  # fmt: skip
     item.on_hand, item.srgb = ZERO, need.srgb
     return item

@@ -10,6 +10,7 @@ from django.db.models import Exists, F, OuterRef, Q
 from django.db.models.expressions import Combinable
 from django.db.models.functions import Lower
 
+from wembit.core.craft.armature import Make
 from wembit.core.craft.materials import BREEDS, FORMS, MEASURED, NOTIONS, Breed
 from wembit.web import clock
 from wembit.web.numbers import GRAMS, MILLIMETRES, PIECES
@@ -122,7 +123,8 @@ class Item(Owned):
             size = f" {self.size_mm.normalize():f} mm" if self.size_mm else ""
             gauge = f" {self.told['gauge']:g}" if self.told.get("gauge") else ""
             kinds = "".join(f" {self.told[each]}" for each in ("section", "outline", "mark") if self.told.get(each))
-            return NOTIONS[self.notion] + gauge + kinds + size
+            make = Make(self.told.get("metal", ""), self.told.get("coating", "")).words
+            return f"{make} {NOTIONS[self.notion]}".strip() + gauge + kinds + size
         return fibre_words(self.source.name, self.form)
 
     @property

@@ -15,6 +15,7 @@ from django.http import Http404
 from django.shortcuts import get_object_or_404
 
 from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.craft.armature import Make
 from wembit.core.craft.materials import BREEDS, FORMS
 from wembit.core.craft.notions import OnShelf
 from wembit.web import clock
@@ -418,7 +419,8 @@ def opened_lots(lot_ids: Iterable[UUID]) -> set[UUID]:
 def on_shelf(item: Item, free: Decimal) -> OnShelf:
     """A notion as the core holds a need against it, with what of it is free."""
     size = float(item.size_mm) if item.size_mm else None
-    return OnShelf(str(item.pk), item.notion, item.name, size, float(free), item.unit, item.srgb)
+    make = Make(item.told.get("metal", ""), item.told.get("coating", ""))
+    return OnShelf(str(item.pk), item.notion, item.name, size, float(free), item.unit, item.srgb, make)
 
 
 def notion_of(studio: Studio, item_id: UUID) -> Item:

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Any
 
 from django import forms
 
-from wembit.core.craft.armature import PIPE_CLEANER, WIRE
+from wembit.core.craft.armature import COATINGS, METALS, PIPE_CLEANER, WIRE
 from wembit.core.grams.relations import WOOL, Relation
 from wembit.core.portions import Wish
 from wembit.core.pose.mesh import VIEWS
@@ -84,6 +84,8 @@ class WireForm(StudioForm):
     doubled = tick_field()
     former = tick_field()
     wire_kind = ChosenField([WIRE, PIPE_CLEANER], "Choose wire or pipe cleaner.")
+    metal = ChosenField(METALS, "Choose the metal from the list.")
+    coating = ChosenField(COATINGS, "Choose what it is covered with from the list.")
 
     def __init__(self, request: Request) -> None:
         super().__init__(request)
@@ -98,6 +100,8 @@ class WireForm(StudioForm):
         told: dict[str, Any] = {name: float(given[name]) for name in WIRE_LENGTHS if given[name] is not None}
         if given["twist"]:
             told["twist"] = given["twist"] / 100
+        if given["wire_kind"] != PIPE_CLEANER:
+            told |= {name: given[name] for name in ("metal", "coating") if given[name]}
         return told | {
             "doubled": self.has("doubled"),
             "former": self.has("former"),

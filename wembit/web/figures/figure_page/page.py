@@ -13,7 +13,7 @@ from django.urls import reverse
 from django_htmx.http import reselect, reswap, retarget
 
 from wembit.core.colour.show_through import LEAST_G_M2
-from wembit.core.craft.armature import PIPE_CLEANER, WIRE, cutting_list
+from wembit.core.craft.armature import COATINGS, METALS, PIPE_CLEANER, WIRE, cutting_list
 from wembit.core.craft.cautions import CAUTIONS
 from wembit.core.craft.materials import FIRMNESS_WORDS, LOSS_LOOSE_ENDS
 from wembit.core.craft.part_kinds import KINDS
@@ -163,6 +163,8 @@ def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: 
         "wire": wire_of(part),
         "wire_caution": CAUTIONS["wire"],
         "wire_kinds": [(WIRE, "wire"), (PIPE_CLEANER, "pipe cleaner")],
+        "metals": [(metal, metal) for metal in METALS],
+        "coatings": list(COATINGS.items()),
         "follows": list(said.items()),
         "can_follow": [(size.name, size.words) for size in related(part.shape)] + [(WOOL, "its wool")],
         "followed": [

@@ -50,8 +50,9 @@ def _worked(part: Part, plan: PartPlan | None, version: Version) -> Worked:
     wire_words = ""
     if wire:
         said = {"pieces": wire.pieces, "cut": " ".join(numbers.length(wire.cut_mm, studio)),
-                "gauge": " ".join(numbers.length(wire.gauge_mm, studio))}  # fmt: skip
-        wire_words = "Cut {pieces} × {cut} of {gauge}, bend it on the plan, bend its ends over.".format(**said)
+                "gauge": " ".join(numbers.length(wire.gauge_mm, studio)),
+                "make": f" {wire.make.words}" if wire.make.words else ""}  # fmt: skip
+        wire_words = "Cut {pieces} × {cut} of {gauge}{make}, bend it on the plan, bend its ends over.".format(**said)
         if wire.former:
             wire_words += " It is a former: it comes out again."
     lengths = [numbers.length(size.mm, studio)[0] for size in sizes(part.shape) if size.name != "wire_mm"]

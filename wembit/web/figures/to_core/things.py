@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from wembit.core.colour.conversions import GREY, lab, sector
 from wembit.core.colour.difference import delta_e_2000
 from wembit.core.craft.armature import cutting_list
-from wembit.core.craft.notions import DARK_L, Needed, OnShelf, eyes, fittings, wire
+from wembit.core.craft.notions import DARK_L, Needed, OnShelf, eyes, fittings, of_make, wire
 from wembit.web.figures.models import Part, Version
 
 from .wiring import wires
@@ -44,11 +44,11 @@ def things_of(version: Version, parts: Sequence[Part]) -> list[Thing]:
 
 
 def alike(needed: Needed, offers: Iterable[OnShelf]) -> list[OnShelf]:
-    """The offers whose colour is what is needed, else those of which nobody knows it; any where none is told."""
+    """The offers whose colour and make are what is needed, else those of which nobody knows it; any where none is told."""
+    offers = of_make(needed, offers)
     if not needed.srgb:
-        return list(offers)
+        return offers
     wanted = lab(needed.srgb)
-    offers = list(offers)
     of_it = [offer for offer in offers if offer.srgb and delta_e_2000(wanted, lab(offer.srgb)) <= OTHER_COLOUR]
     return of_it or [offer for offer in offers if not offer.srgb]
 

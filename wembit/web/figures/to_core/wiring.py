@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from wembit.core.craft.armature import BARE_MM, WIRE, Wire
+from wembit.core.craft.armature import BARE_MM, WIRE, Make, Wire
 from wembit.core.pose.placing import axis_length
 from wembit.web.figures.models import Part
 
@@ -30,6 +30,7 @@ def wire_of(part: Part) -> Wire | None:
         through_mm=told.get("through_mm"), back_mm=told.get("back_mm", 0.0),
         twist=told.get("twist", 0.0),
         former=told.get("former", False), kind=told.get("kind", WIRE),
+        make=Make(told.get("metal", ""), told.get("coating", "")),
     )  # fmt: skip
 
 

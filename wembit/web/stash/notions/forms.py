@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
+from wembit.core.craft.armature import COATINGS, METALS
 from wembit.core.craft.cutter_shapes import CUTTERS, SECTIONS
 from wembit.web.fields import ChosenField, NumberField, TextField, length_field
 from wembit.web.forms import StudioForm
@@ -27,6 +28,9 @@ class NotionForm(StudioForm):
             self.fields["mark"] = TextField(30)
         else:
             self.fields["size"] = length_field(request.studio, required=False, most=1000, least=0.01)
+        if item.notion == "wire":
+            self.fields["metal"] = ChosenField(METALS, "Choose the metal from the list.")
+            self.fields["coating"] = ChosenField(COATINGS, "Choose what it is covered with from the list.")
         if item.notion in ("cutter", "stencil"):
             self.fields["outline"] = ChosenField(CUTTERS, "Choose an outline of the list.")
 

@@ -8,6 +8,7 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods
 
+from wembit.core.craft.armature import COATINGS, METALS
 from wembit.core.craft.cutter_shapes import CUTTERS, SECTIONS
 from wembit.web.responses import again
 from wembit.web.stash import queries
@@ -36,6 +37,8 @@ def notions_context(request: Request, chosen: Item | None = None) -> dict:
         "chosen": picked and draw_notion(picked),
         "lots": queries.bags_of(picked) if picked else [],
         "sections": [(section, section) for section in SECTIONS],
+        "metals": [(metal, metal) for metal in METALS],
+        "coatings": list(COATINGS.items()),
         "outlines": [(name, [(x * 40, y * 40) for x, y in points]) for name, points in CUTTERS.items()],
         "sharp": picked is not None and picked.notion in SHARP,
     }
