@@ -105,7 +105,8 @@
     if (!form.matches("form[data-changes]")) return;
     for (const field of form.querySelectorAll("input:not([type=hidden], [type=checkbox]), select")) {
       const partner = form.elements[TOGETHER[field.name]];
-      if (!field.closest(".faulty") && asDrawn(field) && (!partner || asDrawn(partner))) delete event.detail.parameters[field.name];
+      const changed = !asDrawn(field) || (partner && !asDrawn(partner)) || field.closest(".faulty");
+      if (!changed) delete event.detail.parameters[field.name];
     }
   });
 
