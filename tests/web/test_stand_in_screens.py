@@ -60,6 +60,15 @@ def test_a_shortage_has_three_answers_of_different_kinds(client, owner, snails):
     assert "What can stand in?" in get(client, f"restock/item/{need.item_id}/")
 
 
+def test_a_wool_whose_colour_nobody_told_has_answers_too(client, owner):
+    plain = make.lot(owner, "plain", "8", srgb="")
+    make.offer(owner, plain.item)
+    project = make.project(owner, make.figure(owner, fibre=plain), count=10)
+    page, _ = page_of(client, project)
+    assert "Buy it" in words(page)
+    assert 'fill="#cfcfcf"' in page
+
+
 def test_a_wool_stands_in_and_the_shortage_is_gone(client, snails):
     assert short_of(snails)
     page, need = page_of(client, snails)

@@ -23,6 +23,7 @@ if TYPE_CHECKING:
     from wembit.web.stash.models import Lot
     from wembit.web.studio.models import Studio
 
+UNTOLD = "#cfcfcf"  # where nobody has told a colour
 SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
 LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
 STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
@@ -74,6 +75,11 @@ class Answers:
     others: list[OtherProject] = field(default_factory=list)
     first: list[Answer] = field(default_factory=list)
     rest: list[Answer] = field(default_factory=list)
+
+    @property
+    def srgb(self) -> str:
+        """The colour that is missing; grey where nobody told it."""
+        return self.target.srgb if self.target else UNTOLD
 
 
 def answers(studio: Studio, needs: list[NeedLine], count: int | None = None, only: bool = False) -> Answers:
