@@ -5,6 +5,7 @@ from django.apps import apps
 from django.db.models import CharField, F, TextField, Value
 from django.db.models.functions import Concat
 
+from tests.conftest import some
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.test_walls import OURS, ROUTES, filled, one_of_everything, posted
@@ -57,17 +58,17 @@ def body(answer):
 
 def test_no_page_of_one_studio_holds_a_word_of_the_other(two):
     told = {OURS_ALONE: 0, THEIRS_ALONE: 0}
-    for name, route in ROUTES:
+    for name, route in some(ROUTES, 50, "words apart"):
         for headers in ({}, {"HX-Request": "true"}):
             for client, ids, own, other in two:
                 page = body(client.get(filled(route, {**ids, "name": "x.jpg"}), headers=headers))
                 assert other not in page, name
                 told[own] += own in page
-    assert all(count > 100 for count in told.values()), told
+    assert all(count > 20 for count in told.values()), told
 
 
 def test_no_press_of_one_studio_answers_with_a_word_of_the_other(two):
-    for name, route in ROUTES:
+    for name, route in some(ROUTES, 50, "words apart, pressed"):
         for client, ids, _, other in two:
             answer = posted(client, route, {**ids, "name": "x.jpg"})
             assert other not in body(answer), name
