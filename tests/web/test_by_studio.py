@@ -19,7 +19,8 @@ from wembit.web.studio.models import Studio
 from wembit.web.tenancy import Owned
 
 COPIES = 60
-INDEXED = {"SET LOCAL enable_seqscan = off", "SET LOCAL enable_hashjoin = off", "SET LOCAL enable_mergejoin = off"}
+INDEXED = {"SET LOCAL enable_seqscan = off", "SET LOCAL enable_hashjoin = off", "SET LOCAL enable_mergejoin = off",
+           "SET LOCAL enable_material = off"}  # fmt: skip
 ANY_HOUSE = {"studio_user", "studio_studio", "studio_link"}  # found by name, slug and token, before the studio is known
 
 

@@ -81,7 +81,8 @@ def one_of_everything(owner) -> dict:
     tracing = begin_tracing(owner, figure.pk, "slab", None)
     reference = add_reference(owner, figure.pk, cleaned(photo(), owner.studio))
     mine = {"studio": owner.studio}
-    reminder = Reminder.objects.create(**mine, words="moths", due=clock.now().date(), every_days=9)
+    moths = {"words": "moths", "due": clock.now().date(), "every_days": 9, "drawer": lot.drawer}
+    reminder = Reminder.objects.create(**mine, **moths)
     file = StashFile.objects.create(
         **mine, file=ContentFile(b"form\ntops\n", name="x.csv"), name="x", by=owner, total=1
     )

@@ -323,8 +323,9 @@ def last_laid_in(studio: Studio) -> list[Lot]:
 
 def items_known(studio: Studio) -> list[Item]:
     """All items but those of which every bag was taken back when it had just been laid in."""
-    stands = Movement.objects.filter(standing("entry"), lot__item=OuterRef("pk"), entry__reverses=None)
-    bags = Lot.objects.filter(item=OuterRef("pk"))
+    lines = Movement.objects.of(studio).filter(standing("entry"), entry__reverses=None)
+    stands = lines.filter(lot__studio=studio, lot__item=OuterRef("pk"))
+    bags = Lot.objects.of(studio).filter(item=OuterRef("pk"))
     known = Item.objects.of(studio).filter(~Exists(bags) | Exists(stands)).select_related("own_breed")
     return list(known.order_by("kind", "name", "size_mm", "pk"))
 
