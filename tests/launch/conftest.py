@@ -66,6 +66,13 @@ class Start:
         words, _ = process.communicate(timeout=120)
         return process.returncode, words
 
+    def stop(self) -> None:
+        """End whatever still runs."""
+        for process in self.running:
+            if process.poll() is None:
+                process.send_signal(signal.SIGINT)
+                process.wait(timeout=30)
+
     def serving(self, *flags: str) -> tuple[subprocess.Popen, int]:
         """The process and its port once a page answers."""
         port = free_port()
@@ -84,10 +91,7 @@ class Start:
 def start(house) -> Iterator[Start]:
     started = Start(house)
     yield started
-    for process in started.running:
-        if process.poll() is None:
-            process.send_signal(signal.SIGINT)
-            process.wait(timeout=30)
+    started.stop()
 
 
 def free_port() -> int:

@@ -8,8 +8,26 @@ import tarfile
 import time
 from pathlib import Path
 
-from tests.launch.conftest import alive, free_port, page
+import pytest
+
+from tests.launch.conftest import Start, a_house, alive, free_port, page
 from wembit.launch.cluster import Cluster
+
+
+@pytest.fixture(scope="module")
+def house():
+    """An empty house for all tests of this file that leave it empty: what is made once is there."""
+    with a_house() as folder:
+        yield folder
+
+
+@pytest.fixture
+def full_house():
+    """A house of its own for the demo, with the way to start in it."""
+    with a_house() as folder:
+        started = Start(folder)
+        yield folder, started
+        started.stop()
 
 
 def servers(house: Path) -> list[int]:
@@ -33,7 +51,8 @@ def test_an_empty_house_is_served_and_ctrl_c_stops_all_of_it(start, house):
     assert not any(alive(pid) for pid in pids)
 
 
-def test_the_demo_is_loaded_backed_up_lost_and_restored(start, house, tmp_path):
+def test_the_demo_is_loaded_backed_up_lost_and_restored(full_house, tmp_path):
+    house, start = full_house
     process, port = start.serving()
     assert "Sign in" in page(port)
     kept = tmp_path / "house.tar"
