@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 import random
 from collections.abc import Sequence
@@ -22,6 +23,13 @@ def pytest_configure(config):
     config.addinivalue_line(
         "markers", "sampled(group, count): so many of the group's, by the seed; ./test all runs them all"
     )
+
+
+def pytest_collection_finish():
+    """What is loaded by now stays: it is not looked through for rubbish, as in the server."""
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(20_000, 20, 20)
 
 
 def pytest_report_header(config):
