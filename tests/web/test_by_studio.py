@@ -57,6 +57,20 @@ def plans(statements):
                 yield sql, (json.loads(answer) if isinstance(answer, str) else answer)[0]["Plan"]
 
 
+def beyond(statements):
+    """The statements that read a table whose studio they do not name from end to end; looked at twice, since the first guess
+    of how many rows there are may be old."""
+    for sql, plan in plans(statements):
+        if unnamed(sql, plan):
+            with connection.cursor() as cursor:
+                cursor.execute("ANALYZE")
+            yield from ((sql, table) for _, again in plans([sql]) for table in unnamed(sql, again))
+
+
+def unnamed(sql, plan):
+    return [table for table in read_whole(plan) if not re.search(rf'"?{table}"?\."studio_id" = ', sql)]
+
+
 @pytest.fixture
 def full_house(owner):
     ids = one_of_everything(owner)
@@ -85,13 +99,12 @@ def test_no_address_reads_a_table_from_end_to_end(owner, full_house):
             with transaction.atomic():
                 with CaptureQueriesContext(connection) as caught:
                     ask()
-                for sql, plan in plans({row["sql"] for row in caught.captured_queries}):
-                    for table in read_whole(plan):
-                        faults.setdefault(sql, (name, table))
+                for sql, table in beyond({row["sql"] for row in caught.captured_queries}):
+                    faults.setdefault(sql, (name, table))
                 transaction.set_rollback(True)
     assert not faults, "\n".join(f"{name}, {table}: {sql[:400]}" for sql, (name, table) in faults.items())
 
 
 def test_a_statement_without_the_studio_is_found(full_house):
     everywhere = str(Movement.objects.filter(kind="pulled").values("pk").query).replace("pulled", "'pulled'")
-    assert [list(read_whole(plan)) for _, plan in plans([everywhere])] == [["stash_movement"]]
+    assert list(beyond([everywhere])) == [(everywhere, "stash_movement")]

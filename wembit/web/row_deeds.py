@@ -65,10 +65,8 @@ def _project(press: Pressed) -> list[QuerySet]:
 
 
 def _planned(press: Pressed) -> list[QuerySet]:
-    return [
-        press.of(Project, made_at__gte=press.since),
-        press.of(Need, project__made_at__gte=press.since),
-    ]
+    projects = press.of(Project, made_at__gte=press.since)
+    return [projects, press.of(Need, project__in=projects.values("pk"))]
 
 
 def _makings(press: Pressed, **filters: Any) -> list[QuerySet]:
@@ -117,7 +115,8 @@ def _answered(press: Pressed) -> list[QuerySet]:
 
 
 def _lists(press: Pressed) -> list[QuerySet]:
-    return [press.of(Order, state=DRAFT), press.of(OrderLine, order__state=DRAFT)]
+    drafts = press.of(Order, state=DRAFT)
+    return [drafts, press.of(OrderLine, order__in=drafts.values("pk"))]
 
 
 def _bag(press: Pressed) -> list[QuerySet]:
