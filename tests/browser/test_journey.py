@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import DESK, PHONE, settled, sign_in
 from tests.browser.hands import Keys, Thumb
 
-pytestmark = pytest.mark.sampled("journeys", 8)
+pytestmark = pytest.mark.sampled("journeys", 7)
 
 GRAMS = re.compile(r"([\d.]+)\s*g\b")
 

@@ -51,6 +51,7 @@ def test_an_empty_house_is_served_and_ctrl_c_stops_all_of_it(start, house):
     assert not any(alive(pid) for pid in pids)
 
 
+@pytest.mark.whole
 def test_the_demo_is_loaded_backed_up_lost_and_restored(full_house, tmp_path):
     house, start = full_house
     process, port = start.serving()
