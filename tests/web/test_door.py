@@ -10,6 +10,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, text, words
 from wembit.core.grams.relations import WOOL
+from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, PieceLayer
 from wembit.web.errors import Refusal
 from wembit.web.figures.actions.add_layer import add_layer
@@ -225,6 +226,21 @@ def test_what_is_shown_before_is_what_comes(client, owner, changed):
         change = shown[need.item.name, need.seen]
         assert (change.then, change.promised_then) == (need.p50, need.promised)
         assert change.short_then == max(need.left - need.promised, 0)
+
+
+def test_a_wool_that_stays_as_it_is_is_no_change(owner):
+    from wembit.web.plan.actions.use_newest_version import what_the_newest_changes
+
+    figure = make.figure(owner, fibre=make.lot(owner, "moss", "60"))
+    add_layer(owner, figure.pk, "ball", "weighed", "freckles")
+    soot = make.lot(owner, "soot", "20").item
+    choose_fibre(owner, figure.pk, "freckles", soot.pk)
+    project = make.project(owner, figure, count=3)
+    begin_making(owner, project.pk)
+    change_part(owner, figure.pk, "ball", {"shape": {"kind": "sphere", "diameter_mm": 60.0}})
+    changes = what_the_newest_changes(owner, project.pk)
+    assert [(change.item.name, change.differs) for change in changes] == [("moss", True), ("soot", False)]
+    assert changes[0].more == changes[0].then - changes[0].now > 0
 
 
 def test_the_newest_version_is_refused_without_its_wool_and_without_being_newer(client, owner, changed):

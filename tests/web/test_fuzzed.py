@@ -20,6 +20,7 @@ FIELDS = [
     "key", "happened_at", "hand", "mark", "words", "page", "part", "layer", "way", "times", "height", "grams", "step", "state",
     "unweighed", "figure_g", "shown", "short", "recipe", "new", "size", "share", "of", "gap", "notion", "kind", "breed",
     "form", "over", "drawn_at",
+    "metal", "coating", "gauge_mm", "wire_kind", "lists", "from",
     "x_0", "y_0", "mark_mm", "old", "sure", "link", "target", "one", "two", "measure", "unit", "x", "lab_l", "text", "drawer",
 ]  # fmt: skip
 FILES = [

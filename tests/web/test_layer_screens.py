@@ -166,6 +166,9 @@ def test_a_layer_is_laid_later_and_left_off(client, figure):
     assert [layer.slot.name for layer in layers_of(figure)] == ["core", "main", "belly"]
     post(client, f"figures/{figure.pk}/part/body/layer/1/later/")
     assert [layer.slot.name for layer in layers_of(figure)] == ["core", "belly", "main"]
+    post(client, f"figures/{figure.pk}/part/body/layer/0/later/")
+    assert [layer.slot.name for layer in layers_of(figure)] == ["belly", "core", "main"], "by one place"
+    post(client, f"figures/{figure.pk}/part/body/layer/0/later/")
     post(client, f"figures/{figure.pk}/part/body/layer/1/drop/")
     assert [layer.slot.name for layer in layers_of(figure)] == ["core", "main"]
     assert "belly" not in [slot.name for slot in newest_version(figure).slots.all()]

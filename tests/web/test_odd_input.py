@@ -18,7 +18,7 @@ FIELDS = (
     " item_0 amount_0 dye_lot_0 drawer_0 supplier expected username password layer anyway"
     " colour lot view bag fibres parts loss blends recipe card_grams drawer_name do card_x card_y wool_x wool_y new seen"
     " cm20 palm pinches note own_breed breed_name micron_um staple_mm crimp felting touch uses gauge section mark outline"
-    " every_days words passes"
+    " every_days words passes metal coating drawn_at lists"
 ).split()
 FRAMEWORK = [
     "Ensure this", "Ensure that", "Select a valid", "Enter a valid", "Enter a whole", "Enter a number", "Enter a list",

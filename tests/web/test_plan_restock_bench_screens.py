@@ -96,6 +96,12 @@ def test_a_changed_number_changes_needs_and_promises(client, owner, studio, figu
     assert post(client, f"plan/{project.pk}/change/", **given).status_code == 302
     assert Need.objects.get().p50 == pytest.approx(before / 2, abs=D("0.01"))
     assert "lies behind" in told(post(client, f"plan/{project.pk}/change/", **{**given, "due": day(studio, -3)}))
+    assert "start after it is due" in told(
+        post(client, f"plan/{project.pk}/change/", **{**given, "start": day(studio, 21)})
+    )
+    assert "a whole number from 1 to 500" in told(
+        post(client, f"plan/{project.pk}/change/", **{**given, "count": "501"})
+    )
     post(client, f"plan/{project.pk}/drop/")
     assert not Promise.objects.exists()
     assert Project.objects.get().state == "dropped"
@@ -155,6 +161,8 @@ def test_list_order_arrival_and_the_shortage_is_gone(client, owner, studio, shor
     assert post(client, f"restock/order/{order.pk}/send/").status_code == 302
     order.refresh_from_db()
     assert order.expected_on == clock.today(studio) + dt.timedelta(11)
+    again = post(client, f"restock/order/{order.pk}/send/", follow=True)
+    assert "sent already" in text(again)
     assert "nothing to order" in get(client, "plan/")
     assert tide_lines(studio)[0].outlook.runs_out is None, "what is on the way holds it"
     given = {"amount_0": "10", "dye_lot_0": "M-77", "drawer_0": "B1"}
