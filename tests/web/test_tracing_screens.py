@@ -98,6 +98,19 @@ def test_a_part_is_given_the_drawn_shape(client, heron):
     assert Part.objects.get(version=newest_version(heron), key="body").shape["kind"] == "silhouette"
 
 
+def test_what_followed_a_size_that_the_drawn_shape_has_not_is_let_go(client, heron):
+    for kind, length in (("body", "80"), ("head", "30")):
+        post(client, f"figures/{heron.pk}/part/", kind=kind, length=length)
+    head = Part.objects.get(version=newest_version(heron), key="head")
+    given = {"size": "width_mm", "share": "half", "of": "body/height_mm"}  # an outline has no height
+    assert post(client, f"figures/{heron.pk}/part/head/follow/", **given).status_code == 302
+    assert Part.objects.get(pk=head.pk).relations
+    tracing = begin(client, heron)
+    post(client, board(tracing), **rows(CIRCLE))
+    assert post(client, board(tracing) + "keep/", part="body").status_code == 302
+    assert not Part.objects.get(pk=head.pk).relations
+
+
 @pytest.mark.parametrize(
     ("kind", "points", "said"),
     [
