@@ -161,6 +161,15 @@ def test_what_cannot_be_is_told_beside_its_field(client, figure):
     assert post(client, f"figures/{figure.pk}/part/body/layer/40/", share="1").status_code == 404
 
 
+def test_a_part_holds_as_many_layers_as_it_says_and_no_more(client, figure, monkeypatch):
+    monkeypatch.setattr("wembit.web.figures.actions.add_layer.LAYERS", 3)
+    assert len(layers_of(figure)) == 2
+    lay(client, figure, "cover", "belly", share="30")
+    answer = post(client, f"figures/{figure.pk}/part/body/layer/", role="cover", new_slot="nape")
+    assert "at most 3 layers" in told(answer)
+    assert len(layers_of(figure)) == 3
+
+
 def test_a_layer_is_laid_later_and_left_off(client, figure):
     lay(client, figure, "cover", "belly", share="30")
     assert [layer.slot.name for layer in layers_of(figure)] == ["core", "main", "belly"]
