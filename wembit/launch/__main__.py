@@ -155,16 +155,21 @@ def serve(house: House, options: argparse.Namespace) -> int:
 
 def until_it_ends(server: subprocess.Popen, house: House) -> int:
     """The server's exit code when it ends; until then the database is brought back whenever something has ended it."""
+    said = ""
     while True:
         try:
             return server.wait(timeout=LOOKS_EVERY)
         except subprocess.TimeoutExpired:
-            if house.cluster and not house.cluster.running():
-                try:
-                    house.cluster.start()
-                    print("The database had ended; it is back.", flush=True)
-                except Trouble as trouble:
-                    print(f"The database does not come back: {trouble}", file=sys.stderr, flush=True)
+            if not house.cluster or house.cluster.running():
+                continue
+        try:
+            house.cluster.start(elsewhere=False)
+            now = "The database had ended; it is back."
+        except Trouble as trouble:
+            now = f"The database does not come back: {trouble}"
+        if now != said or house.cluster.running():
+            print(now, file=sys.stderr, flush=True)
+        said = now
 
 
 def stop(house: House) -> None:

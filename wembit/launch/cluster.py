@@ -86,15 +86,20 @@ class Cluster:
             self._give(fresh / "pg_ident.conf", fresh / "pg_hba.conf")
             fresh.rename(self.data)
 
-    def start(self) -> None:
-        """Start it where it does not run; heal what a kill left behind."""
+    def start(self, *, elsewhere: bool = True) -> None:
+        """Start it where it does not run; heal what a kill left behind. It takes the port that it had, or another one where
+        that is taken, unless a server that runs knows it by that port. Raises `Trouble`.
+        """
         self.make()
         if self.running():
             return
         self._wait_for_orphans()
         for left in (self.data / "postmaster.pid", *self.sockets.glob(".s.PGSQL.*")):  # by a server that was killed
             left.unlink(missing_ok=True)
-        before = [self.port] if (self.folder / "port").exists() else []  # a server that runs knows it by that port
+        if not elsewhere:
+            self._start_at(self.port)
+            return
+        before = [self.port] if (self.folder / "port").exists() else []
         firsts = [*before, *range(FIRST_PORT, FIRST_PORT + 200, 50)]
         for first in firsts:
             try:

@@ -29,10 +29,9 @@ class Make:
         return self.metal in ("", other.metal) and self.coating in ("", other.coating)
 
     def may_be(self, other: Make) -> bool:
-        """Whether the other may be that: it is, or nobody said what it is."""
-        return (not other.metal or self.metal in ("", other.metal)) and (
-            not other.coating or self.coating in ("", other.coating)
-        )
+        """Whether nothing that both say differs."""
+        pairs = (self.metal, other.metal), (self.coating, other.coating)
+        return all(wanted == there or not (wanted and there) for wanted, there in pairs)
 
 
 ANY_MAKE = Make()

@@ -35,9 +35,8 @@ def figures(studio: Studio, words: str = "", start: int = 0, most: int | None = 
 
 def _with_newest(figures_: QuerySet[Figure]) -> list[Figure]:
     newer = Version.objects.filter(figure=OuterRef("figure"), number__gt=OuterRef("number"))
-    layers = Layer.objects.order_by("position").prefetch_related(
-        "slot", "over"
-    )  # a slot is read once, whoever names it
+    # a slot is read once, whoever names it
+    layers = Layer.objects.order_by("position").prefetch_related("slot", "over")
     parts = Part.objects.order_by("position", "name").prefetch_related(Prefetch("layers", queryset=layers))
     ways = Colourway.objects.order_by("position", "name")
     versions = (

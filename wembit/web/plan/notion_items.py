@@ -8,8 +8,9 @@ from typing import TYPE_CHECKING
 from uuid import UUID
 
 from wembit.core.craft.notions import Needed, in_unit, nearest
+from wembit.core.stock.serving import alike, called
 from wembit.web.decimals import to_cent, to_step
-from wembit.web.figures.to_core.things import alike, called, things_of
+from wembit.web.figures.to_core.things import things_of
 from wembit.web.stash.models import NOTION, ZERO, Item, Lot, unit_of
 from wembit.web.stash.queries import on_shelf, with_stock
 

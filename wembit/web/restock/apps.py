@@ -31,9 +31,9 @@ class RestockConfig(AppConfig):
 
 def arrived_again(old: Entry, new: Entry, **_: Any) -> None:
     """An order whose arrival was taken back and done again has arrived by the new entry."""
-    from .models import Order
+    from .actions.receive_order import arrived_by
 
-    Order.objects.filter(studio=old.studio, entry=old).update(entry=new)
+    arrived_by(old, new)
 
 
 def told_coming(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, Coming]:

@@ -20,7 +20,7 @@ from wembit.web.idempotency import press_of
 from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import ZERO, Item
-from wembit.web.stash.queries import item_chosen, items_known, unweighed_lots
+from wembit.web.stash.queries import goods, item_chosen, unweighed_lots
 
 from . import queries
 from .actions.keep_offer import keep_offer
@@ -171,12 +171,7 @@ def suppliers_context(request: Request, chosen: str = "") -> dict:
     """The suppliers; the chosen one's forms in the tray."""
     found = queries.suppliers(request.studio)
     in_hand = next((each for each in found if str(each.pk) == chosen), None)
-    items = items_known(request.studio) if in_hand else []
-    return {
-        "suppliers": found,
-        "chosen": in_hand,
-        "items": [(other.pk, f"{other.name}, {other.what}") for other in items],
-    }
+    return {"suppliers": found, "chosen": in_hand, "items": goods(request.studio) if in_hand else []}
 
 
 @require_GET

@@ -321,13 +321,15 @@ def last_laid_in(studio: Studio) -> list[Lot]:
     return list(lots.order_by("-made_at")[:6])
 
 
-def items_known(studio: Studio) -> list[Item]:
-    """All items but those of which every bag was taken back when it had just been laid in."""
+def goods(studio: Studio) -> list[tuple[UUID, str]]:
+    """What can come in a parcel, by what it is called: all items but those of which every bag was taken back when it had just
+    been laid in.
+    """
     lines = Movement.objects.of(studio).filter(standing("entry"), entry__reverses=None)
     stands = lines.filter(lot__studio=studio, lot__item=OuterRef("pk"))
     bags = Lot.objects.of(studio).filter(item=OuterRef("pk"))
     known = Item.objects.of(studio).filter(~Exists(bags) | Exists(stands)).select_related("own_breed")
-    return list(known.order_by("kind", "name", "size_mm", "pk"))
+    return [(item.pk, f"{item.name}, {item.what}") for item in known.order_by("kind", "name", "size_mm", "pk")]
 
 
 def item_names(studio: Studio) -> list[str]:

@@ -54,6 +54,13 @@ def last_deed(member: Member) -> Deed | None:
     return mine.first()
 
 
+def others_since(member: Member, figure_id: UUID, moment: dt.datetime) -> list[Deed]:
+    """What others have changed of a figure since that moment and not taken back, the newest first, with its rows."""
+    changes = Deed.objects.of(member.studio).filter(kind=Deed.FIGURE, thing=figure_id, made_at__gt=moment)
+    theirs = changes.filter(taken_back_at=None, rows__isnull=False).exclude(member=member)
+    return list(theirs.select_related("member__user"))
+
+
 def last_taken_back(member: Member) -> Deed | None:
     """The deed of today that was taken back last, unless something was done since."""
     midnight = clock.at(member.studio, clock.today(member.studio), 0)

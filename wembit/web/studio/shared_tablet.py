@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from django.contrib.sessions.models import Session
 from django.http import HttpRequest
 from django.utils.crypto import constant_time_compare
 
 from wembit.web import clock
 
-from .models import HeldIn, Member, Studio, User
+from .actions.note_hands import note_hands
+from .models import Member, Studio, User
 
 HANDS, IN_HAND = "hands", "in_hand"
 SINCE, WITH = "since", "with"  # when each hand signed in, and with which browser
@@ -24,10 +24,7 @@ def keep_hand(request: HttpRequest, user: User) -> None:
     request.session[WITH] = request.headers.get("User-Agent", "")[:300]
     if request.session.session_key is None:
         request.session.create()
-    user.held_in.exclude(session_key__in=Session.objects.values("session_key")).delete()
-    key = request.session.session_key or ""  # signing in has changed it: all hands in it are held by the new one
-    held = [HeldIn(user=other, session_key=key) for other in User.objects.filter(pk__in=hands)]
-    HeldIn.objects.bulk_create(held, ignore_conflicts=True)
+    note_hands(request.session.session_key or "", user, hands)  # signing in gave it a new key: all hands are noted anew
 
 
 def members_here(request: HttpRequest, studio: Studio) -> list[Member]:

@@ -7,9 +7,10 @@ from collections.abc import Iterable, Iterator
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
+from wembit.core.craft.materials import FIRMNESS_WORDS
 from wembit.web.errors import Refusal
 from wembit.web.numbers import length
-from wembit.web.studio.models import Deed
+from wembit.web.studio.deeds import others_since
 
 from .snapshots import as_kept
 
@@ -25,10 +26,7 @@ def ask_first(member: Member, figure_id: UUID, drawn_at: dt.datetime, rows: Iter
     mine = dict(_places(rows))
     if not mine:
         return
-    others = Deed.objects.of(member.studio).filter(
-        kind=Deed.FIGURE, thing=figure_id, made_at__gt=drawn_at, taken_back_at=None, rows__isnull=False
-    )
-    for deed in others.exclude(member=member).select_related("member__user"):
+    for deed in others_since(member, figure_id, drawn_at):
         for place, value in _places(deed.rows or []):
             if place in mine and mine[place] != value:
                 raise Refusal(_words(deed.member, place, value), FIELDS.get(place[3], place[3]) or place[2])
@@ -50,9 +48,14 @@ def _places(rows: Iterable[list[Any]]) -> Iterator[tuple[Place, Any]]:
 
 
 def _words(member: Member, place: Place, value: Any) -> str:
+    _, _, column, part = place
     to = ""
-    if place[3].endswith("_mm") and isinstance(value, int | float):
-        to = f" to {' '.join(length(value, member.studio))}"
-    elif isinstance(value, str) and value and len(value) < 40 and place[2] != "slot_id":
-        to = f" to {value}"
-    return f"{member} has changed this{to} since the page was drawn. Send it once more, and yours stands."
+    if part.endswith("_mm") and isinstance(value, int | float):
+        to = " ".join(length(value, member.studio))
+    elif "firmness" in (column, part):
+        to = FIRMNESS_WORDS.get(value, "")
+    elif column in ("name", "count"):
+        to = str(value)
+    return (
+        f"{member} has changed this{to and f' to {to}'} since the page was drawn. Send it once more, and yours stands."
+    )

@@ -10,10 +10,11 @@ from typing import TYPE_CHECKING
 from wembit.core.colour.conversions import lab
 from wembit.core.craft.cautions import CAUTIONS
 from wembit.core.craft.notions import Needed, OnShelf, in_unit, nearest, small_parts, tools, wisps_g
+from wembit.core.stock.serving import alike
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.order_of_work.order import school_of
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, sums
-from wembit.web.figures.to_core.things import Thing, alike, things_of
+from wembit.web.figures.to_core.things import Thing, things_of
 from wembit.web.stash.models import NOTION, ZERO
 from wembit.web.stash.queries import items, on_shelf
 

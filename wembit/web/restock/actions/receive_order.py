@@ -30,3 +30,8 @@ def receive_order(member: Member, order_id: UUID, parcels: Sequence[Parcel], *, 
     order.state = ARRIVED
     order.save(update_fields=["entry", "state"])
     return order
+
+
+def arrived_by(old: Entry, new: Entry) -> None:
+    """The order that arrived by the old entry has arrived by the new one; within the caller's transaction."""
+    Order.objects.of(old.studio).filter(entry=old).update(entry=new)

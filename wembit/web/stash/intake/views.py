@@ -22,7 +22,7 @@ from wembit.web.stash.shelf.wool_forms import drawings
 from wembit.web.uploads import cleaned
 
 from .forms import BagForm, ParcelForm
-from .goods import goods, goods_options
+from .goods import goods_options
 
 if TYPE_CHECKING:
     from django.http import HttpResponse
@@ -79,7 +79,7 @@ def delivery_context(request: Request) -> dict:
     chosen = lists or request.method == "POST"  # else the fields are empty, and all share one list
     return {
         "goods": goods_options(request.studio),
-        "items": goods(request.studio) if chosen else [],
+        "items": queries.goods(request.studio) if chosen else [],
         "rows": range(RECEIVE_ROWS),
         "lists": lists,
     }
