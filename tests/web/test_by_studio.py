@@ -2,6 +2,7 @@
 
 import json
 import re
+from decimal import Decimal
 
 import pytest
 from django.db import connection, transaction
@@ -12,6 +13,7 @@ from tests.many_studios import multiply
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.test_walls import ROUTES, filled, one_of_everything, posted
+from wembit.web.bench.actions.take import take
 from wembit.web.bench.actions.take_thing import take_thing
 from wembit.web.figures.models import Layer
 from wembit.web.stash.models import Item, Movement, OwnBreed
@@ -67,8 +69,15 @@ def beyond(statements):
             yield from ((sql, table) for _, again in plans([sql]) for table in unnamed(sql, again))
 
 
+def has_rows(table):
+    with connection.cursor() as cursor:
+        cursor.execute(f"SELECT EXISTS (SELECT 1 FROM {table})")
+        return cursor.fetchone()[0]
+
+
 def unnamed(sql, plan):
-    return [table for table in read_whole(plan) if not re.search(rf'"?{table}"?\."studio_id" = ', sql)]
+    whole = [table for table in read_whole(plan) if has_rows(table)]  # of an empty table every plan is as good
+    return [table for table in whole if not re.search(rf'"?{table}"?\."studio_id" = ', sql)]
 
 
 @pytest.fixture
@@ -77,6 +86,7 @@ def full_house(owner):
     breed = OwnBreed.objects.create(studio=owner.studio, name="Fen longwool", micron_um=31)
     Item.objects.filter(pk=ids["item_id"]).update(own_breed=breed)
     take_thing(owner, ids["thing_id"], press=make.press())
+    take(owner, ids["layer_id"], ids["lot_id"], Decimal("0.5"), press=make.press())
     with connection.cursor() as cursor:
         multiply(cursor, COPIES)
         cursor.execute("ANALYZE")
