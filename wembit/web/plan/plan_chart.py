@@ -12,6 +12,7 @@ DAY_PX = 14.0
 ROW_PX = 76.0
 LEFT_PX = 20.0
 TOP_PX = 44.0
+LABEL_PX = 52.0  # how wide a date is
 
 
 @dataclass(frozen=True)
@@ -36,6 +37,11 @@ class Calendar:
     today_x: float
     width: float
     height: float
+
+    @property
+    def last_label_x(self) -> float:
+        """A date further to the right would be cut."""
+        return self.width - LABEL_PX
 
 
 def calendar(projects: Sequence[Project], shorts: dict, begun: dict, today: dt.date) -> Calendar:

@@ -55,7 +55,8 @@ def drawn_calendar(studio: Studio, today: dt.date) -> dict:
     laid = calendar(projects, queries.shorts_by_project(studio), queries.finished_shares(studio), today)
     drawn = render_to_string("plan/_bars.html", {"studio": studio, "bars": laid.bars, "width": f"{laid.width:.0f}"})
     bars = [(bar.project.pk, mark_safe(one)) for bar, one in zip(laid.bars, drawn.split(NEXT), strict=bool(laid.bars))]
-    return {"bars": bars, "weeks": laid.weeks, "today_x": laid.today_x, "width": laid.width, "height": laid.height}
+    sizes = {name: getattr(laid, name) for name in ("weeks", "today_x", "width", "height", "last_label_x")}
+    return {"bars": bars, **sizes}
 
 
 @require_GET
