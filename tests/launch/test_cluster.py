@@ -2,6 +2,7 @@
 
 import os
 import signal
+import socket
 import stat
 
 import psycopg
@@ -51,6 +52,20 @@ def test_after_a_kill_the_next_start_heals_and_nothing_is_lost(cluster):
     assert wait_for_end(pid)
     cluster.start()
     assert count(cluster) == 100
+
+
+def test_it_comes_back_at_the_port_by_which_a_server_knows_it_or_not_at_all(cluster):
+    port = cluster.port
+    cluster.stop()
+    with socket.socket() as taken:
+        taken.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        taken.bind(("127.0.0.1", port))
+        taken.listen()
+        with pytest.raises(Trouble):
+            cluster.start(elsewhere=False)
+    cluster.start(elsewhere=False)
+    assert cluster.port == port
+    assert cluster.sql("SELECT 1").strip() == "1"
 
 
 def test_a_stale_pid_file_that_names_another_process_is_no_server(cluster):

@@ -10,6 +10,7 @@ from jsonschema import Draft202012Validator
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, text, told
+from wembit.core.craft.armature import COATINGS, METALS
 from wembit.demo.figures import FIGURES
 from wembit.demo.loader import load_figure
 from wembit.web.figures.actions.take_in_figure import take_in_figure
@@ -51,6 +52,12 @@ def test_every_demo_figure_goes_out_and_comes_in_without_loss(owner, wools, demo
 def test_the_schema_is_a_sound_one_and_is_served(client, owner):
     Draft202012Validator.check_schema(schema())
     assert json.loads(get(client, "figures/schema/")) == schema()
+
+
+def test_the_schema_names_the_metals_and_coverings_of_the_trade():
+    wire = schema()["$defs"]["part"]["properties"]["armature"]["properties"]
+    assert wire["metal"]["enum"] == list(METALS)
+    assert wire["coating"]["enum"] == list(COATINGS)
 
 
 def test_wools_of_another_studio_are_found_by_name(client, owner, wools):

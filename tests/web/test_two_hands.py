@@ -10,6 +10,7 @@ from django.test import Client
 from tests.web import factories as make
 from tests.web.forms import form_at, forms_of
 from tests.web.helpers import get, text, told, words
+from wembit.core.craft.materials import FIRMNESS_WORDS
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, PieceLayer
 from wembit.web.figures.models import Figure
@@ -153,6 +154,28 @@ def test_other_fields_equal_values_and_ones_own_changes_are_not_asked_about(clie
         assert client.post(address, {**mine, **given}).status_code == 302, given
     assert "Tove has changed this" in told(client.post(address, {**mine, "count": "3"}))
     assert "Tove has changed this to globe" in told(client.post(address, {**mine, "name": "orb"}))
+
+
+def test_what_another_has_changed_is_said_in_words(client, tove, ball):
+    mine, hers = (part_form(hand, ball) for hand in (client, tove))
+    address = f"{client.base}figures/{ball.pk}/part/ball/"
+    assert tove.post(address, {**hers, "firmness": "very_firm", "count": "4"}).status_code == 302
+    firm = told(client.post(address, {**mine, "firmness": "soft"}))
+    assert f"Tove has changed this to {FIRMNESS_WORDS['very_firm']} since" in firm
+    assert "very_firm" not in firm
+    assert "Tove has changed this to 4 since" in told(client.post(address, {**mine, "count": "2"}))
+    lay = f"{address}layer/0/"
+    assert tove.post(lay, {**hers, "slot": "skin"}).status_code == 302
+    assert "Tove has changed this since" in told(client.post(lay, {**mine, "slot": "fur"})), "no id is shown"
+
+
+@pytest.mark.parametrize(
+    "odd", ["9999-12-31T23:59:59-23:59", "0001-01-01T00:00:00+23:59", "2026-11-28T10:00:00", "soon", "\0", ""]
+)
+def test_a_page_that_says_an_odd_moment_changes_what_it_asks(client, ball, odd):
+    answer = client.post(f"{client.base}figures/{ball.pk}/part/ball/", {"drawn_at": odd, "diameter_mm": "41"})
+    assert answer.status_code == 302
+    assert sizes_of(ball)["diameter_mm"] == 41
 
 
 def test_a_layer_that_another_has_changed_is_asked_about(client, tove, ball):

@@ -29,9 +29,9 @@ def moment_in(text: str) -> dt.datetime | None:
     """A moment with its zone, as the house writes it; None for any other text."""
     try:
         moment = dt.datetime.fromisoformat(text[:40])
-    except ValueError:
+        return moment.astimezone(dt.UTC) if moment.tzinfo and moment.year > 1900 else None
+    except (ValueError, OverflowError):
         return None
-    return moment if moment.tzinfo and moment.year > 1900 else None
 
 
 def number_in(text: str) -> float | None:
