@@ -6,7 +6,7 @@ import pytest
 
 from tests.browser.conftest import DESK, settled, sign_in
 
-pytestmark = pytest.mark.sampled("journeys", 7)
+pytestmark = pytest.mark.sampled("journeys", 5)
 
 
 def at_part(page, name, part):

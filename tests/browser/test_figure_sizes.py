@@ -6,7 +6,7 @@ import pytest
 
 from tests.browser.conftest import DESK, PHONE, settled, sign_in, tab_to, write
 
-pytestmark = pytest.mark.sampled("journeys", 7)
+pytestmark = pytest.mark.sampled("journeys", 5)
 
 
 def open_figure(page, name):
