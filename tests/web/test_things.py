@@ -4,6 +4,7 @@ import re
 from decimal import Decimal as D
 
 import pytest
+from django.core.management import call_command
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, told, words
@@ -54,6 +55,33 @@ def test_a_project_needs_its_eyes_and_says_what_is_short(client, owner, hare, ey
     assert "3 pieces short" in page
     assert "black eyes" in words(get(client, "restock/"))
     assert "All that it needs" not in page
+
+
+def test_what_an_older_wembit_planned_gets_its_eyes_at_the_next_start(client, owner, hare, eyes, capsys):
+    planned_long_ago = [planned(owner, hare, 1), planned(owner, hare, 3)]
+    Need.objects.filter(item=eyes.item_id).delete()
+    Project.objects.update(arithmetic=0)
+    call_command("follow_arithmetic")
+    assert [need(project).p50 for project in planned_long_ago] == [2, 6]
+    assert [need(project).promised for project in planned_long_ago] == [2, 5]
+    assert "the needs of 2 planned projects" in capsys.readouterr().out
+    Need.objects.filter(item=eyes.item_id).delete()
+    call_command("follow_arithmetic")
+    assert not Need.objects.filter(item=eyes.item_id).exists(), "what is of today is left alone"
+
+
+def test_of_a_begun_one_the_eyes_of_what_is_not_begun_are_needed(client, owner, hare, eyes):
+    post(client, f"figures/{hare.pk}/part/eye/", count="2", bead="4")
+    project = planned(owner, hare, 3)
+    begin_making(owner, project.pk)
+    Need.objects.filter(item=eyes.item_id).delete()
+    wool = Need.objects.filter(project=project).values_list("item", "p50")
+    before = list(wool)
+    Project.objects.update(arithmetic=0)
+    call_command("follow_arithmetic")
+    call_command("follow_arithmetic")
+    assert (need(project).p50, need(project).promised) == (4, 4)
+    assert list(wool.exclude(item=eyes.item_id)) == before
 
 
 def test_eyes_that_nobody_has_are_planned_and_can_be_ordered(client, owner, hare):

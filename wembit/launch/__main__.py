@@ -91,9 +91,15 @@ def manage(*words: str) -> None:
         raise Trouble(f"“manage.py {' '.join(words)}” did not work; its message stands above.")
 
 
+def migrate() -> None:
+    """Bring the database, and what was planned in it, to this version."""
+    manage("migrate", "--verbosity", "0")
+    manage("follow_arithmetic")
+
+
 def prepare(options: argparse.Namespace) -> None:
     """Migrations, static files and, unless it is asked not to, the demo."""
-    manage("migrate", "--verbosity", "0")
+    migrate()
     manage("collectstatic", "--noinput", "--verbosity", "0")
     if options.demo:
         manage("demo", "--anew")
@@ -206,7 +212,7 @@ def main() -> int:
                     raise Trouble("Nothing was changed. Add --yes, or answer yes.")
                 path = Path(options.restore).resolve()
                 about = restore(path)
-                manage("migrate", "--verbosity", "0")
+                migrate()
                 print(f"Restored from {path}, {about}. Everybody signs in anew.")
             elif options.reset_password:
                 manage("changepassword", options.reset_password)

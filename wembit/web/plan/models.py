@@ -15,6 +15,7 @@ from wembit.web.tenancy import Owned
 
 RANGE = ("p10", "p50", "p90")  # of a need
 PLANNED, DONE, DROPPED = "planned", "done", "dropped"
+ARITHMETIC = 1  # by which needs are worked out; one more whenever a figure comes to take something else than it did
 
 
 class Project(Owned):
@@ -27,6 +28,7 @@ class Project(Owned):
     due = models.DateField()
     state = models.CharField(max_length=8, default=PLANNED, choices=[(s, s) for s in (PLANNED, DONE, DROPPED)])
     made_at = models.DateTimeField(auto_now_add=True)
+    arithmetic = models.PositiveSmallIntegerField(default=ARITHMETIC, editable=False)  # by which its needs were written
 
     short: list  # what it is short of, set by what lists projects
 
