@@ -57,7 +57,8 @@ def lot(owner: Member, name="moss", grams="50", *, form="tops", srgb="#6f7d43", 
 
 def notion_lot(owner: Member, name="black eyes", amount="20", notion="eyes", unit="pc") -> Lot:
     item = {"kind": "notion", "name": name, "unit": unit, "notion": notion, "size_mm": Decimal(4)}
-    return lay_in(owner, item, Decimal(amount), press=press()).movements.get().lot
+    amount = None if amount is None else Decimal(amount)
+    return lay_in(owner, item, amount, press=press()).movements.get().lot
 
 
 def figure(owner: Member, name="Pebble", length=30.0, fibre: Lot | None = None):

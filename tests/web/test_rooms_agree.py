@@ -6,7 +6,7 @@ from decimal import Decimal as D
 import pytest
 
 from tests.web import factories as make
-from tests.web.helpers import figure_with, get, post, words
+from tests.web.helpers import figure_with, get, post, told, words
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import Range
 from wembit.web.bench.actions.begin_making import begin_making
@@ -16,7 +16,7 @@ from wembit.web.bench.models import PieceLayer
 from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.models import Layer, Part
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
-from wembit.web.figures.to_core.estimating import Palette, plan_figure
+from wembit.web.figures.to_core.estimating import Palette, plan_figure, sums
 from wembit.web.plan.queries import needs_of, open_needs
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.actions.send_order import send_order
@@ -98,6 +98,65 @@ def test_a_bag_that_nobody_weighed_is_the_first_answer(client, owner, moss):
     recount(owner, unknown.pk, D("900"), press=make.press())
     assert "Weigh the bag" not in words(get(client, f"plan/{project.pk}/"))
     assert line_of(project).short == 0
+
+
+def test_what_nobody_weighed_is_unknown_in_every_room(client, owner):
+    """Not nothing: no room says 0 g of it, and before any order comes the scale."""
+    heap = make.lot(owner, "heap", None)
+    some = make.lot(owner, "some", "2")
+    make.lot(owner, "some", None)
+    thread = make.notion_lot(owner, "linen", None, notion="thread", unit="mm")
+    figure = make.figure(owner, fibre=heap, length=60)
+    project = make.project(owner, figure, count=3)
+    rooms = {
+        "figure": f"figures/{figure.pk}/", "how big": f"figures/{figure.pk}/size/", "list": f"figures/{figure.pk}/list/",
+        "plan": f"plan/{project.pk}/", "its list": f"plan/{project.pk}/list/", "pull list": f"plan/{project.pk}/pull-list/",
+        "restock": "restock/", "shortage": f"restock/item/{heap.item_id}/", "fibre": f"stash/fibre/{heap.item_id}/",
+        "bag": f"stash/lot/{heap.pk}/", "shelf": "stash/", "notions": "stash/notions/", "walk": "stash/walk/", "today": "",
+    }  # fmt: skip
+    pages = {room: words(get(client, at)) for room, at in rooms.items()}
+    for room, page in pages.items():
+        assert not re.search(r"(?<![\d.])0 ?(g|mm)\b", page), room
+    for room in ("how big", "list", "its list", "pull list", "restock", "shortage", "fibre", "bag", "shelf"):
+        assert "not weighed" in pages[room], room
+    assert "heap, Merino tops (not weighed)" in pages["figure"]
+    assert "some, Merino tops (2 g free, one not weighed)" in pages["figure"]
+    assert "not measured" in pages["notions"]
+    assert "weigh it first" in pages["list"] and "weigh it first" in pages["its list"]
+    assert "short: weigh it first" in pages["restock"] and "Nobody sells" not in pages["restock"]
+    assert "weigh it first heap runs out" in pages["today"]
+    assert "weigh 1 first" in pages["today"], "the strip"
+    assert "2 g weighed, 4 lots" in pages["today"], "the strip"
+    assert post(client, f"stash/lot/{heap.pk}/weigh/", amount="500").status_code == 302
+    for room in ("how big", "list", "its list", "pull list", "restock", "shortage", "fibre"):
+        page = words(get(client, rooms[room]))
+        assert "not weighed" not in page and "weigh it first" not in page, room
+    assert "nothing to order" in words(get(client, ""))
+    assert thread.unweighed and some.weighed
+
+
+def test_a_bag_to_weigh_sets_no_limit_to_how_big(client, owner):
+    heap, moss = make.lot(owner, "heap", None), make.lot(owner, "moss", "1")
+    figure = figure_with(client, "Hare", ("body", "30"))
+    choose_fibre(owner, figure.pk, "core", heap.item_id)
+    page = told(client.get(f"{client.base}figures/{figure.pk}/size/?way=shelf"))
+    assert "No bag of its wools is weighed" in page
+    choose_fibre(owner, figure.pk, "main", moss.item_id)
+    page = words(get(client, f"figures/{figure.pk}/size/?way=shelf"))
+    assert "moss sets the limit" in page
+    assert "Sets no limit, since a bag of it is not weighed: heap." in page
+
+
+def test_seen_and_hidden_come_out_of_the_same_bag(client, owner):
+    figure = figure_with(client, "Hare", ("body", "60"))
+    wool = make.lot(owner, "fawn", "1000")
+    for slot in ("core", "main"):
+        choose_fibre(owner, figure.pk, slot, wool.item_id)
+    version = newest_version(figure)
+    needs = sums(plan_figure(version, parts_of(version), Palette.of(colourway_of(version))))
+    core, cover = (need.grams.p50 for need in needs)
+    recount(owner, wool.pk, D(str(round(core + cover / 2, 3))), press=make.press())
+    assert words(get(client, f"figures/{figure.pk}/list/")).count("short") == 1
 
 
 def test_plan_answers_and_top_bar_know_the_same_lists_and_parcels(client, owner, moss):

@@ -1,6 +1,7 @@
 """How big a figure comes out, and backwards from the wool there is."""
 
 import re
+from decimal import Decimal
 
 import pytest
 
@@ -8,6 +9,7 @@ from tests.web import factories as make
 from tests.web.helpers import get, post, told, words
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
+from wembit.web.stash.actions.recount import recount
 
 
 @pytest.fixture
@@ -92,7 +94,8 @@ def test_a_size_that_cannot_be_is_told_and_kept(client, owner, ball, given, said
 
 
 def test_no_wool_no_size(client, owner, ball):
-    empty = make.lot(owner, "thrift", None)
+    empty = make.lot(owner, "thrift", "5")
+    recount(owner, empty.pk, Decimal(0), press=make.press())
     post(client, f"figures/{ball.pk}/fibre/", slot=colour_slot(ball), item=str(empty.item_id))
     answer = client.get(f"{client.base}figures/{ball.pk}/size/", {"way": "shelf"})
     assert "No thrift is free" in told(answer)

@@ -85,8 +85,9 @@ def _plan(studio: Studio) -> str:
 
 
 def _stash(studio: Studio) -> str:
-    held, lots = shelf_line(studio)
-    return f"{numbers.NARROW.join(numbers.grams(held, studio))}, {many(lots, 'lot')}"
+    held, lots, unweighed = shelf_line(studio)
+    weighed = " weighed" if unweighed else ""
+    return f"{numbers.NARROW.join(numbers.grams(held, studio))}{weighed}, {many(lots, 'lot')}"
 
 
 def _restock(studio: Studio) -> str:
@@ -96,6 +97,8 @@ def _restock(studio: Studio) -> str:
         said.append(f"order {wanted.count} by {spoken(wanted.by, clock.today(studio))}")
     if wanted.lists:
         said.append("a list to send" if wanted.lists == 1 else f"{wanted.lists} lists to send")
+    if wanted.to_weigh and not said:
+        said.append(f"weigh {wanted.to_weigh} first")
     if wanted.unsold and not said:
         said.append(f"nobody sells {wanted.unsold} yet")
     return ", ".join(said) or "nothing to order"

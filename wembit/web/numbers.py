@@ -91,6 +91,27 @@ def amount(value: float | Decimal, unit: str, studio: Studio) -> tuple[str, str]
     return plain(value, 0), "piece" if value == 1 else "pieces"
 
 
+def unknown(unit: str) -> str:
+    """What is said of an amount in that unit that nobody has looked at."""
+    return {GRAMS: "not weighed", MILLIMETRES: "not measured"}.get(unit, "not counted")
+
+
+def find_out(unit: str) -> str:
+    """What is to be done about an amount in that unit that nobody has looked at."""
+    return {GRAMS: "weigh it first", MILLIMETRES: "measure it first"}.get(unit, "count it first")
+
+
+def held(value: float | Decimal, unit: str, unweighed: int, studio: Studio, word: str = "") -> str:
+    """What is there of an item, of which so many bags were never weighed: those are unknown, not nothing. A word like "free"
+    follows the amount.
+    """
+    if unweighed and not value:
+        return unknown(unit)
+    there = " ".join([NARROW.join(amount(value, unit, studio)), *word.split()])
+    bags = {0: "", 1: f", one {unknown(unit)}"}
+    return there + bags.get(unweighed, f", {unweighed} {unknown(unit)}")
+
+
 def is_pinch(value: float | Decimal) -> bool:
     """Whether so many grams are a pinch."""
     return is_small(float(value))

@@ -57,7 +57,7 @@ class Needed:
 
 @dataclass(frozen=True)
 class OnShelf:
-    """A notion that lies in the house."""
+    """A notion that lies in the house; of so many bags of it nobody knows how much they hold."""
 
     id: str
     notion: str
@@ -67,6 +67,7 @@ class OnShelf:
     unit: str
     srgb: str = ""
     make: Make = ANY_MAKE
+    unweighed: int = 0
 
 
 def in_unit(needed: Needed, unit: str, times: int = 1) -> float:

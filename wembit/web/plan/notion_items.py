@@ -64,5 +64,5 @@ def _wanted(studio: Studio, need: Needed) -> Item:
         size_mm=None if need.size_mm is None else to_cent(need.size_mm),
         defaults={"unit": unit_of(need.notion), "told": {key: word for key, word in asdict(need.make).items() if word}},
     )  # fmt: skip
-    item.on_hand, item.srgb = ZERO, need.srgb
+    item.on_hand, item.unweighed, item.srgb = ZERO, 0, need.srgb
     return item

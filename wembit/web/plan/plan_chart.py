@@ -5,13 +5,18 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from .models import Project
+
+if TYPE_CHECKING:
+    from .queries import NeedNow
 
 DAY_PX = 14.0
 ROW_PX = 76.0
 LEFT_PX = 20.0
 TOP_PX = 44.0
+NAMED = 2  # of what a project is short of
 LABEL_PX = 52.0  # how wide a date is
 
 
@@ -24,7 +29,7 @@ class Bar:
     y: int
     width: str
     done_width: str
-    short: int
+    short: str
     late: bool
 
 
@@ -42,6 +47,13 @@ class Calendar:
     def last_label_x(self) -> float:
         """A date further to the right would be cut."""
         return self.width - LABEL_PX
+
+
+def _names(needs: Sequence[NeedNow]) -> str:
+    """What a project is short of, as much of it as fits under its bar."""
+    names = list(dict.fromkeys(need.item_name for need in needs))
+    beyond = len(names) - NAMED
+    return ", ".join(names[:NAMED]) + (f" and {beyond} more" if beyond > 0 else "")
 
 
 def calendar(projects: Sequence[Project], shorts: dict, begun: dict, today: dt.date) -> Calendar:
@@ -62,7 +74,7 @@ def calendar(projects: Sequence[Project], shorts: dict, begun: dict, today: dt.d
         bars.append(
             Bar(
                 project, f"{left:.1f}", int(TOP_PX + row * ROW_PX), f"{width:.1f}", f"{done:.1f}" if done else "",
-                len(shorts.get(project.pk, [])), project.due < today,
+                _names(shorts.get(project.pk, [])), project.due < today,
             )
         )  # fmt: skip
     weeks = [(x(date), date) for date in (first + dt.timedelta(7 * k) for k in range((last - first).days // 7 + 1))]

@@ -9,7 +9,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
-from django.db.models import Q, QuerySet, Sum
+from django.db.models import Count, Q, QuerySet, Sum
 from django.db.models.functions import Coalesce
 from django.http import Http404
 
@@ -30,11 +30,12 @@ HORIZON_DAYS = 180
 
 
 class Held(NamedTuple):
-    """Of an item as little as an outlook takes: how much of it is there."""
+    """Of an item as little as an outlook takes: how much of it is there, and how many bags nobody has weighed."""
 
     pk: UUID
     name: str
     on_hand: Decimal
+    unweighed: int
 
 
 @dataclass(frozen=True)
@@ -55,6 +56,11 @@ class TideLine:
     def to_order(self) -> bool:
         """Runs out, and what is on the list does not hold it."""
         return self.outlook.runs_out is not None and float(self.on_list) + 0.005 < self.outlook.order_g
+
+    @property
+    def to_weigh(self) -> bool:
+        """Runs out by what is known, and there is a bag that nobody has weighed: that comes before any order."""
+        return self.outlook.runs_out is not None and self.item.unweighed > 0
 
     @property
     def order_by(self) -> dt.date | None:
@@ -98,9 +104,11 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
     if item_id:
         by_item.setdefault(item_id, [])
     wanted = Q(pk=item_id) if item_id else Q(pk__in=[*by_item])
-    there = Coalesce(Sum("lots__on_hand", filter=Q(lots__waste=False)), ZERO)
-    rows = Item.objects.of(studio).filter(wanted).order_by().annotate(there=there).values_list("pk", "name", "there")
-    items = [Held(*row) for row in rows]
+    bags = Q(lots__waste=False)
+    there = Coalesce(Sum("lots__on_hand", filter=bags), ZERO)
+    unknown = Count("lots", filter=bags & Q(lots__weighed=False))
+    rows = Item.objects.of(studio).filter(wanted).order_by().annotate(there=there, unknown=unknown)
+    items = [Held(*row) for row in rows.values_list("pk", "name", "there", "unknown")]
     offers = offers_by_item(studio, by_item)
     moving, listed = open_lines(studio, by_item)
     found = [
@@ -114,10 +122,10 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
 def to_show(tides: Iterable[TideLine]) -> list[TideLine]:
     """The tides with their whole items, of which the colour is known. Two queries."""
     rows = list(tides)
-    held = {tide.item.pk: tide.item.on_hand for tide in rows}
+    held = {tide.item.pk: tide.item for tide in rows}
     items = {item.pk: item for item in with_colour(Item.objects.filter(pk__in=held).select_related("own_breed"))}
     for pk, item in items.items():
-        item.on_hand = held[pk]
+        item.on_hand, item.unweighed = held[pk].on_hand, held[pk].unweighed
     return [replace(tide, item=items[tide.item.pk]) for tide in rows]
 
 
@@ -231,12 +239,13 @@ def suppliers(studio: Studio) -> list[Supplier]:
 
 @dataclass(frozen=True)
 class ToOrder:
-    """How many items are to be ordered and by when the first, how many of what is short nobody sells, and how many lists
-    wait to be sent.
+    """How many items are to be ordered and by when the first, how many have a bag to weigh before, how many others of what is
+    short nobody sells, and how many lists wait to be sent.
     """
 
     count: int
     by: dt.date | None
+    to_weigh: int
     unsold: int
     lists: int
 
@@ -246,7 +255,9 @@ def to_order(studio: Studio) -> ToOrder:
     urgent = [tide for tide in tides_now(studio) if tide.to_order]
     days = [tide.order_by for tide in urgent if tide.order_by]
     lists_ = Order.objects.of(studio).filter(state=DRAFT).count()
-    return ToOrder(len(days), min(days, default=None), len(urgent) - len(days), lists_)
+    weigh = sum(tide.to_weigh for tide in urgent)
+    unsold = sum(not tide.order_by and not tide.to_weigh for tide in urgent)
+    return ToOrder(len(days), min(days, default=None), weigh, unsold, lists_)
 
 
 def newest_drawer(item: Item) -> str:

@@ -94,7 +94,8 @@ class Item(Owned):
     note = models.TextField(blank=True)
     recipe = models.JSONField(default=list)  # of a made fibre: the items in it with their whole parts
 
-    on_hand: Decimal  # these four are set by queries.with_stock
+    on_hand: Decimal  # these five are set by queries.with_stock
+    unweighed: int  # bags of which nobody knows how much is in them
     promised: Decimal
     free: Decimal
     srgb: str
@@ -188,6 +189,11 @@ class Lot(Owned):
 
     def __str__(self) -> str:
         return self.item.name
+
+    @property
+    def unweighed(self) -> int:
+        """1 where nobody knows how much is in it."""
+        return int(not self.weighed)
 
 
 class Reminder(Owned):

@@ -29,6 +29,7 @@ from .models import (
     NOTION,
     OPENING,
     PULLED,
+    RECEIVED,
     RETURNED,
     ZERO,
     Drawer,
@@ -154,12 +155,13 @@ def _on_shelf(studio: Studio, filters: ShelfFilters) -> LotQuerySet:
     return lots
 
 
-def shelf_line(studio: Studio) -> tuple[Decimal, int]:
-    """Grams and number of lots on the shelf."""
+def shelf_line(studio: Studio) -> tuple[Decimal, int, int]:
+    """Grams and number of lots on the shelf, and how many of wool nobody has weighed."""
+    wool = Q(item__unit=GRAMS)
     lot = Lot.objects.of(studio).on_shelf().aggregate(
-        grams=Sum("on_hand", filter=Q(item__unit=GRAMS)), lots=Count("pk")
+        grams=Sum("on_hand", filter=wool), lots=Count("pk"), unweighed=Count("pk", filter=wool & Q(weighed=False))
     )  # fmt: skip
-    return lot["grams"] or ZERO, lot["lots"]
+    return lot["grams"] or ZERO, lot["lots"], lot["unweighed"]
 
 
 def drawers(studio: Studio) -> list[str]:
@@ -173,12 +175,12 @@ def items(studio: Studio) -> list[Item]:
 
 
 def with_stock(fibres: Iterable[Item]) -> list[Item]:
-    """Items with `on_hand`, `promised`, `free` and `srgb` of the newest lot that has a colour. Four queries."""
+    """Items with `on_hand`, `unweighed`, `promised`, `free` and `srgb` of the newest lot that has a colour. Four queries."""
     return with_colour(with_free(fibres))
 
 
 def with_free(fibres: Iterable[Item]) -> list[Item]:
-    """Items with `on_hand`, `promised` and `free`. Three queries."""
+    """Items with `on_hand`, `unweighed`, `promised` and `free`. Three queries."""
     rows = with_held(fibres)
     promises = Promise.objects.filter(lot__item__in=[item.pk for item in rows]).order_by()
     promised = dict(promises.values_list("lot__item").annotate(total=Sum("amount")))
@@ -189,12 +191,11 @@ def with_free(fibres: Iterable[Item]) -> list[Item]:
 
 
 def with_held(fibres: Iterable[Item]) -> list[Item]:
-    """Items with `on_hand`. Two queries."""
+    """Items with `on_hand` and `unweighed`. Two queries."""
     rows = list(fibres)
-    lots = Lot.objects.filter(item__in=[item.pk for item in rows], waste=False).order_by()
-    held = dict(lots.values_list("item").annotate(total=Sum("on_hand")))
+    held = _held(Lot.objects.filter(item__in=[item.pk for item in rows]))
     for item in rows:
-        item.on_hand = held.get(item.pk, ZERO)
+        item.on_hand, item.unweighed = held.get(item.pk, (ZERO, 0))
     return rows
 
 
@@ -208,26 +209,38 @@ def with_colour(fibres: Iterable[Item]) -> list[Item]:
     return rows
 
 
+UNWEIGHED = Count("pk", filter=Q(weighed=False))  # of lots
+
+
+def _held(lots: LotQuerySet) -> dict[UUID, tuple[Decimal, int]]:
+    """By item what its lots hold, and how many of them nobody has weighed."""
+    sums = lots.filter(waste=False).order_by().values_list("item").annotate(total=Sum("on_hand"), unknown=UNWEIGHED)
+    return {item: (grams, unweighed) for item, grams, unweighed in sums}
+
+
 class FibreFree(NamedTuple):
-    """A fibre to choose: its id, name, breed and form in words, and the grams of it that are free."""
+    """A fibre to choose: its id, name, breed and form in words, the grams of it that are free, and how many bags of it nobody
+    has weighed.
+    """
 
     pk: UUID
     name: str
     what: str
     free: Decimal
+    unweighed: int
 
 
 def fibres_free(studio: Studio) -> list[FibreFree]:
     """The studio's fibres by name, as small as a list to choose from needs them. Three queries."""
-    lots = Lot.objects.of(studio).filter(item__kind=FIBRE, waste=False).order_by()
-    held = dict(lots.values_list("item").annotate(total=Sum("on_hand")))
+    held = _held(Lot.objects.of(studio).filter(item__kind=FIBRE))
     promises = Promise.objects.of(studio).filter(lot__item__kind=FIBRE).order_by()
     promised = dict(promises.values_list("lot__item").annotate(total=Sum("amount")))
     rows = Item.objects.of(studio).filter(kind=FIBRE).order_by("name", "size_mm", "pk")
     fibres = []
     for pk, name, breed, own, form in rows.values_list("pk", "name", "breed", "own_breed__name", "form"):
-        free = max(held.get(pk, ZERO) - promised.get(pk, ZERO), ZERO)
-        fibres.append(FibreFree(pk, name, fibre_words(own or BREEDS[breed].name, form), free))
+        there, unweighed = held.get(pk, (ZERO, 0))
+        free = max(there - promised.get(pk, ZERO), ZERO)
+        fibres.append(FibreFree(pk, name, fibre_words(own or BREEDS[breed].name, form), free, unweighed))
     return fibres
 
 
@@ -253,13 +266,14 @@ def newest_look(item: Item) -> dict:
 
 @dataclass(frozen=True)
 class LedgerLine:
-    """A line as a maker reads it: what was done, how much, and what was left after it."""
+    """A line as a maker reads it: what was done, how much, what was left after it; `unknown` of a bag that came unweighed."""
 
     entry: Entry
     kind: str
     amount: Decimal
     left: Decimal
     taken_back: bool
+    unknown: bool
 
 
 def history(lot: Lot) -> list[LedgerLine]:
@@ -273,7 +287,8 @@ def history(lot: Lot) -> list[LedgerLine]:
     lines, left = [], ZERO
     for movement in movements:
         left += movement.amount
-        lines.append(LedgerLine(movement.entry, movement.kind, movement.amount, left, bool(movement.undone)))
+        unknown = movement.kind in (OPENING, RECEIVED) and not movement.amount
+        lines.append(LedgerLine(movement.entry, movement.kind, movement.amount, left, bool(movement.undone), unknown))
     return lines[::-1]
 
 
@@ -423,7 +438,7 @@ def on_shelf(item: Item, free: Decimal) -> OnShelf:
     """A notion as the core holds a need against it, with what of it is free."""
     size = float(item.size_mm) if item.size_mm else None
     make = Make(item.told.get("metal", ""), item.told.get("coating", ""))
-    return OnShelf(str(item.pk), item.notion, item.name, size, float(free), item.unit, item.srgb, make)
+    return OnShelf(str(item.pk), item.notion, item.name, size, float(free), item.unit, item.srgb, make, item.unweighed)
 
 
 def notion_of(studio: Studio, item_id: UUID) -> Item:

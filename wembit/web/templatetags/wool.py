@@ -80,6 +80,24 @@ def amount_text(context: dict[str, Any], value: Any, unit: str = "g") -> str:
 
 
 @register.simple_tag(takes_context=True)
+def held(context: dict[str, Any], value: Any, unit: str, unweighed: int, word: str = "") -> str:
+    """What is there of an item; bags that nobody has weighed are named, not counted as nothing."""
+    return numbers.held(value or 0, unit, unweighed, context["studio"], word)
+
+
+@register.simple_tag
+def unknown(unit: str) -> str:
+    """What is said of an amount that nobody knows."""
+    return numbers.unknown(unit)
+
+
+@register.simple_tag
+def find_out(unit: str) -> str:
+    """What is to be done first about an amount that nobody knows."""
+    return numbers.find_out(unit)
+
+
+@register.simple_tag(takes_context=True)
 def take(context: dict[str, Any], value: Any) -> Any:
     """Grams to take, small ones as a pinch."""
     if numbers.is_pinch(value):

@@ -20,7 +20,7 @@ def fibre_options(studio: Studio) -> str:
 
 def _options(studio: Studio) -> str:
     rows = (
-        (fibre.pk, fibre.name, fibre.what, numbers.NARROW.join(numbers.grams(fibre.free, studio)))
+        (fibre.pk, fibre.name, fibre.what, numbers.held(fibre.free, numbers.GRAMS, fibre.unweighed, studio, "free"))
         for fibre in fibres_free(studio)
     )
-    return format_html_join("", '<option value="{}">{}, {} ({} free)</option>', rows)
+    return format_html_join("", '<option value="{}">{}, {} ({})</option>', rows)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import TYPE_CHECKING
@@ -13,7 +13,7 @@ from wembit.core.craft.notions import Needed, OnShelf, in_unit, nearest, small_p
 from wembit.core.stock.serving import alike
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.order_of_work.order import school_of
-from wembit.web.figures.to_core.estimating import FigurePlan, Palette, sums
+from wembit.web.figures.to_core.estimating import FigurePlan, Palette, Sum, sums
 from wembit.web.figures.to_core.things import Thing, things_of
 from wembit.web.stash.models import NOTION, ZERO
 from wembit.web.stash.queries import items, on_shelf
@@ -33,6 +33,32 @@ class ListRow:
     enough: bool
     another_size: bool
     fitting_id: str = ""
+
+
+@dataclass(frozen=True)
+class WoolRow:
+    """What is needed of a wool, what of it is free (None where none is chosen), how many of its bags nobody has weighed, and
+    whether what is known of it is enough.
+    """
+
+    need: Sum
+    free: Decimal | None
+    unweighed: int
+    enough: bool
+
+
+def _wools(needs: Iterable[Sum], free: Mapping[UUID, Decimal], unweighed: Mapping[UUID, int]) -> list[WoolRow]:
+    """Each need beside its wool; what is seen and what is hidden of one wool come out of the same bags."""
+    rest = {item: float(grams) for item, grams in free.items()}
+    rows = []
+    for need in needs:
+        if need.item is None:
+            rows.append(WoolRow(need, None, 0, False))
+            continue
+        pk = need.item.pk
+        rows.append(WoolRow(need, free[pk], unweighed[pk], rest[pk] >= need.grams.p50))
+        rest[pk] -= need.grams.p50
+    return rows
 
 
 def needed_notions(version: Version, parts: Sequence[Part], palette: Palette) -> list[Thing]:
@@ -86,14 +112,7 @@ def listing(
     stock = items(studio)
     free = {item.pk: item.free + (mine or {}).get(item.pk, ZERO) for item in stock}
     rows = rows_of(needed, [on_shelf(item, free[item.pk]) for item in stock if item.kind == NOTION], count)
-    wools = [
-        (
-            need,
-            free.get(need.item.pk) if need.item else None,
-            bool(need.item and float(free[need.item.pk]) >= need.grams.p50),
-        )
-        for need in sums(plan, count)
-    ]
+    wools = _wools(sums(plan, count), free, {item.pk: item.unweighed for item in stock})
     whom = figure.origin.get("whom", "")
     risky = small_parts([row.needed for row in rows]) if whom else []
     return {
@@ -103,7 +122,7 @@ def listing(
         "wisps_g": count * wisps_g(version.fittings, {part.key: part.count for part in parts}),
         "risky": risky,
         "cautions": _cautions([row.needed for row in rows], risky, whom),
-        "missing": [row for row in rows if not row.enough] + [need for need, _, enough in wools if not enough],
+        "missing": [row for row in rows if not row.enough] + [wool for wool in wools if not wool.enough],
     }
 
 

@@ -47,6 +47,7 @@ class WoolChange:
     now_g: float
     then_g: float
     free_g: float | None
+    unweighed: int
 
 
 @require_http_methods(["GET", "POST"])
@@ -60,8 +61,9 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
     given, faults, found = request.GET, {}, Largest(1.0, None)
     on_shelf = [item for item in items(request.studio) if item.kind == FIBRE]
     free = {item.pk: item.on_hand if "promised" in given else item.free for item in on_shelf}
+    known = {item.pk: free[item.pk] for item in on_shelf if not item.unweighed}
     try:
-        found = _wanted(request, version, parts, palette, before, free)
+        found = _wanted(request, version, parts, palette, before, known)
     except forms.ValidationError as fault:
         faults = {given.get("way", ""): fault.messages[0]}
     plan = plan_figure(version, parts, palette)
@@ -79,12 +81,13 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
         "scale": found.scale,
         "changed": abs(found.scale - 1) > 1e-9 and not then.fault,
         "limiting": limiting,
+        "uncounted": [item for item in dict.fromkeys(palette.items.values()) if item.pk not in known],
         "before": before,
         "after": after,
         "both": together(before, after),
         "plan": plan,
         "then": then,
-        "rows": _rows(plan, then, free),
+        "rows": _rows(plan, then, free, {item.pk: item.unweighed for item in on_shelf}),
         "choices": [(str(item.pk), item.name) for item in dict.fromkeys(palette.items.values())],
         "faults": faults,
         "kept": given,
@@ -120,7 +123,7 @@ def _wanted(
                 raise forms.ValidationError("Begin with a part: there is no height yet.")
             return Largest(_as_high(version, parts, palette, float(wanted)), None)
         case "shelf":
-            there = {str(item.pk): float(free.get(item.pk) or 0) for item in palette.items.values()}
+            there = _there(palette, free)
         case "wool":
             item = next((other for other in palette.items.values() if str(other.pk) == given.get("item")), None)
             if item is None:
@@ -136,6 +139,14 @@ def _wanted(
         raise forms.ValidationError(_too_little(names[fault.fibre], fault.there_g, request.studio)) from None
     except BadInput as fault:
         raise forms.ValidationError(f"The figure cannot be computed: {fault.what}.") from None
+
+
+def _there(palette: Palette, free: dict) -> dict[str, float]:
+    """What there is of each wool of which all bags are weighed. Raises `ValidationError` where that is none."""
+    there = {str(item.pk): float(free[item.pk]) for item in palette.items.values() if item.pk in free}
+    if not there and palette.items:
+        raise forms.ValidationError("No bag of its wools is weighed. Weigh one first.")
+    return there
 
 
 def _as_high(version: Version, parts: Sequence[Part], palette: Palette, wanted_mm: float) -> float:
@@ -167,7 +178,7 @@ def _within(scale: float) -> float:
     return scale
 
 
-def _rows(plan: FigurePlan, then: FigurePlan, free: dict) -> list[WoolChange]:
+def _rows(plan: FigurePlan, then: FigurePlan, free: dict, unweighed: dict[UUID, int]) -> list[WoolChange]:
     def by_item(found: FigurePlan) -> dict:
         grams: dict = {}
         for need in sums(found):
@@ -176,4 +187,7 @@ def _rows(plan: FigurePlan, then: FigurePlan, free: dict) -> list[WoolChange]:
         return grams
 
     now, after = by_item(plan), by_item(then)
-    return [WoolChange(item, grams, after.get(item, 0.0), free.get(item.pk)) for item, grams in now.items()]
+    return [
+        WoolChange(item, grams, after.get(item, 0.0), free.get(item.pk), unweighed.get(item.pk, 0))
+        for item, grams in now.items()
+    ]

@@ -44,7 +44,8 @@ def draw_notion(item: Item) -> DrawnNotion:
         discs = [(LINE_MM + size / 2 + n * (size + GAP_MM / 2), LINE_MM + size / 2, size / 2) for n in range(count)]
         wide, high = count * (size + GAP_MM / 2) + 2 * LINE_MM, size + 2 * LINE_MM
     elif item.notion in ("wire", "thread", "pipe_cleaner"):
-        long = min(LONG_MM, float(item.on_hand) if item.unit == "mm" else LONG_MM)
+        known = item.unit == "mm" and not item.unweighed
+        long = min(LONG_MM, float(item.on_hand) if known else LONG_MM)
         lines = [(LINE_MM + size / 2, max(long, 1.0), size)]
         wide, high = LONG_MM, size + 2 * LINE_MM
     elif item.notion in ("needle", "pin"):
