@@ -27,7 +27,7 @@ from wembit.web.stash.actions.put_back import put_back
 from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.split import split
 from wembit.web.stash.actions.undo import undo
-from wembit.web.stash.models import Lot
+from wembit.web.stash.models import GRAMS, Lot
 from wembit.web.uploads import cleaned
 
 from .forms import FORM_CHOICES, AmountForm, DescribeForm, MergeForm, UndoForm
@@ -107,6 +107,9 @@ def home(request: Request) -> HttpResponse:
     return HttpResponse(context["boards"]) if request.htmx else render(request, "stash/shelf/shelf.html", context)
 
 
+IT_HOLDS = {GRAMS: "It weighs this", "mm": "It measures this"}
+
+
 def lot_context(request: Request, lot: Lot) -> dict:
     promises = queries.promises_on(lot)
     lot.promised = sum((promise.amount for promise in promises), Decimal(0))
@@ -124,6 +127,7 @@ def lot_context(request: Request, lot: Lot) -> dict:
         "forms": FORM_CHOICES,
         "others": [(other.pk, f"{other.dye_lot or 'no dye lot'}, {other.drawer or 'no drawer'}") for other in others],
         "strand_mm": _strand_mm(lot),
+        "it_holds": IT_HOLDS.get(lot.item.unit, "So many are there"),
     }
 
 
