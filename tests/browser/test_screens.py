@@ -3,6 +3,7 @@
 import re
 
 import pytest
+from playwright.sync_api import expect
 
 from tests.browser.conftest import AXE, DESK, PHONE, sign_in
 from tests.conftest import some
@@ -123,6 +124,17 @@ def test_axe_finds_nothing_serious_and_nothing_sticks_out(page):
         if page.locator("[style]").count():
             troubles.append(f"{name}: a style attribute, which the policy forbids")
     assert not troubles, "\n".join(troubles)
+
+
+def test_what_is_to_be_changed_is_seen_wherever_it_stands(site, opened):
+    """On a phone whose lower half is the keyboard, of a form that is longer than what is left."""
+    page = opened(site, {**PHONE, "viewport": {"width": 390, "height": 420}})
+    sign_in(page)
+    page.goto("/s/saltgrass/stash/stocktake/")
+    page.get_by_text("Drawer, dye lot, picture").tap()
+    page.get_by_label("Dye lot").fill("the one of the long winter, " * 3)
+    page.get_by_role("button", name="On the shelf, next bag").tap()
+    expect(page.locator(".fault").first).to_be_in_viewport()
 
 
 def test_the_door_is_as_open_to_all(site, opened):

@@ -94,3 +94,12 @@ def test_finding_looks_everywhere_and_only_here(client, owner):
 def test_every_shape_and_every_size_has_its_words():
     assert set(SHAPES) == set(KINDS)
     assert {name for cls in SOLIDS for name in cls.SIZES} <= set(WORDS)
+
+
+@pytest.mark.parametrize(
+    ("grams", "said"),
+    [("412.5", "412.5 g"), ("370.86", "370.86 g"), ("1234.56", "1.23456 kg"), ("0.004", "0.004 g"), ("6", "6 g")],
+)
+def test_a_bag_says_what_its_book_says(client, owner, grams, said):
+    lot = make.lot(owner, grams=grams)
+    assert said in words(get(client, f"stash/lot/{lot.pk}/"))

@@ -112,6 +112,18 @@ def held(value: float | Decimal, unit: str, unweighed: int, studio: Studio, word
     return there + bags.get(unweighed, f", {unweighed} {unknown(unit)}")
 
 
+def exact(value: float | Decimal, unit: str, studio: Studio) -> tuple[str, str]:
+    """Number and unit of an amount as a bag's book keeps it, so that its lines add up: to a hundredth of a gram."""
+    if unit != GRAMS:
+        return amount(value, unit, studio)
+    if studio.weight_unit == "oz":
+        return plain(float(value) / WEIGHTS["oz"], 4, studio.decimal_mark), "oz"
+    size = abs(float(value))
+    if size >= 1000:
+        return plain(float(value) / 1000, 5, studio.decimal_mark), "kg"
+    return plain(value, 3 if 0 < size < 0.01 else 2, studio.decimal_mark), "g"
+
+
 def is_pinch(value: float | Decimal) -> bool:
     """Whether so many grams are a pinch."""
     return is_small(float(value))

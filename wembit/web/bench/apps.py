@@ -2,20 +2,27 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from django.apps import AppConfig
 
+if TYPE_CHECKING:
+    from wembit.web.plan.begun import Begun
+    from wembit.web.plan.models import Project
+
 
 class BenchConfig(AppConfig):
-    """Figures being made."""
+    """Figures being made; it tells the plan what is begun."""
 
     name = "wembit.web.bench"
     label = "bench"
 
     def ready(self) -> None:
+        from wembit.web.plan.begun import tellers
         from wembit.web.stash.ledger import repeated
 
+        if told_begun not in tellers:
+            tellers.append(told_begun)
         repeated.connect(taken_again, dispatch_uid="bench")
 
 
@@ -24,3 +31,10 @@ def taken_again(lines: list[tuple[Any, Any]], **_: Any) -> None:
     from .actions.take_again import take_again
 
     take_again({old.pk: new for old, new in lines})
+
+
+def told_begun(project: Project) -> Begun:
+    """What the begun makings of a project take, for the plan."""
+    from .begun import begun_of
+
+    return begun_of(project)

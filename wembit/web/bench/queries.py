@@ -132,6 +132,11 @@ def finished_lately(studio: Studio) -> list[Making]:
     return list(rows.order_by("-finished_at")[:8])
 
 
+def makings_of(project: Project) -> list[MakingLine]:
+    """The begun makings of a project, finished or in hand. A bounded number of queries."""
+    return _lines(Making.objects.filter(project=project).order_by("number"))
+
+
 def making_of(studio: Studio, making_id: UUID) -> MakingLine:
     """This studio's making with its pieces. Raises `Http404`."""
     lines = _lines(Making.objects.of(studio).filter(pk=making_id))

@@ -25,9 +25,10 @@ def plan_of(colourway: Colourway) -> FigurePlan:
     return plan_figure(version, parts_of(version), Palette.of(colourway))
 
 
-def amounts_for(colourway: Colourway, count: int, kept: Container[UUID] = ()) -> Amounts:
+def amounts_for(colourway: Colourway, count: int, kept: Container[UUID] = (), begun: int = 0) -> Amounts:
     """What `count` figures in that colourway take, to a thousandth of the unit: of wool the range, of eyes, wire and what is
-    fitted as much as it is; slots without a fibre are left out. `kept`: the items that are needed so far.
+    fitted as much as it is; slots without a fibre are left out. `kept`: the items that are needed so far; `begun`: how many
+    were begun before, which what is counted whole may serve, too.
 
     Raises `Refusal` for a figure that cannot be computed.
     """
@@ -41,7 +42,8 @@ def amounts_for(colourway: Colourway, count: int, kept: Container[UUID] = ()) ->
     }
     for thing in things_for(colourway.version, parts_of(colourway.version), kept):
         before = amounts.get((thing.item, True), dict.fromkeys(RANGE, ZERO))
-        amounts[thing.item, True] = {name: before[name] + thing.amount(count) for name in RANGE}
+        more = thing.amount(begun + count) - thing.amount(begun)
+        amounts[thing.item, True] = {name: before[name] + more for name in RANGE}
     return amounts
 
 
@@ -59,16 +61,6 @@ def newer_colourway(project: Project) -> Colourway | None:
         return None
     ways = list(newest.colourways.select_related("studio", "version__figure", "version__studio"))
     return next((way for way in ways if way.name == project.colourway.name), ways[0] if ways else None)
-
-
-def amounts_with(project: Project, newer: Colourway) -> Amounts:
-    """What the project takes when the makings that are not begun are made in the newer colourway. Raises `Refusal`."""
-    begun, kept = project.makings.count(), needed_items(project)
-    amounts = amounts_for(newer, project.count - begun, kept) if begun < project.count else {}
-    for key, values in (amounts_for(project.colourway, begun, kept) if begun else {}).items():
-        now = amounts.get(key, dict.fromkeys(RANGE, ZERO))
-        amounts[key] = {name: now[name] + values[name] for name in RANGE}
-    return amounts
 
 
 def needed_items(project: Project) -> set[UUID]:

@@ -64,6 +64,11 @@
     if (ink && !(document.activeElement && inField(document.activeElement))) ink.focus();
   });
 
+  // What is to be changed is seen at once, wherever on the page it stands.
+  const showFault = (where) => where.querySelector(".fault")?.scrollIntoView({ block: "nearest" });
+  window.addEventListener("load", () => showFault(document));
+  document.addEventListener("htmx:afterSettle", (event) => showFault(event.target));
+
   // On a phone the tray lies over the picture: put away, the picture stays where it was.
   document.addEventListener("click", async (event) => {
     const away = event.target.closest("[data-away]");

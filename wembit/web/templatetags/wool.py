@@ -85,6 +85,12 @@ def held(context: dict[str, Any], value: Any, unit: str, unweighed: int, word: s
     return numbers.held(value or 0, unit, unweighed, context["studio"], word)
 
 
+@register.simple_tag(takes_context=True, name="exact")
+def exact_amount(context: dict[str, Any], value: Any, unit: str = "g") -> Any:
+    """An amount of a bag as its book keeps it."""
+    return _joined(numbers.exact(value or 0, unit, context["studio"]))
+
+
 @register.simple_tag
 def unknown(unit: str) -> str:
     """What is said of an amount that nobody knows."""

@@ -15,6 +15,8 @@ from wembit.web.figures.models import Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import LayerPlan, Palette, PartPlan, plan_figure
 from wembit.web.plan.actions.follow_figure import follow_figure
+from wembit.web.plan.actions.needs import write_needs
+from wembit.web.plan.actions.reserve import reserve
 from wembit.web.plan.models import PLANNED, Project, StandIn
 from wembit.web.plan.notion_items import things_for
 from wembit.web.plan.queries import project_of, stand_ins_of
@@ -38,6 +40,8 @@ def begin_making(member: Member, project_id: UUID) -> Making:
         raise Refusal(f"All {project.count} are begun. Raise the number in the plan first.")
     version = project.colourway.version
     follow_figure(version)  # a colour told anew may have changed what its covers weigh
+    if version.frozen_at is not None:
+        reserve(member.studio, write_needs(project))
     plan = plan_figure(version, parts_of(version), Palette.of(project.colourway))
     if plan.fault:
         raise Refusal(f"{version.figure.name} cannot be computed: {plan.fault.what}.")

@@ -10,7 +10,8 @@ from django.db import transaction
 from wembit.web.bench.models import PieceLayer
 from wembit.web.bench.queries import layer_line, layer_of, taken_by_layer
 from wembit.web.errors import Refusal
-from wembit.web.plan.actions.lower_needs import lower_needs
+from wembit.web.plan.actions.needs import write_needs
+from wembit.web.plan.actions.reserve import reserve
 from wembit.web.stash.models import ZERO
 from wembit.web.studio.models import MAKER, Member
 
@@ -45,6 +46,6 @@ def _open(member: Member, layer_id: UUID) -> PieceLayer:
 def _free(member: Member, layer: PieceLayer, grams: Decimal) -> Decimal:
     layer.freed += grams
     layer.save(update_fields=["freed"])
-    if layer.need:
-        lower_needs(member, {layer.need: grams})
+    if layer.need and layer.piece.making.project:
+        reserve(member.studio, write_needs(layer.piece.making.project))
     return grams

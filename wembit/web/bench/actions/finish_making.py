@@ -17,7 +17,8 @@ from wembit.web.bench.queries import MakingLine, making_of
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 from wembit.web.plan.actions.close_project import finish_project
-from wembit.web.plan.actions.lower_needs import lower_needs
+from wembit.web.plan.actions.needs import write_needs
+from wembit.web.plan.actions.reserve import reserve
 from wembit.web.stash.actions.pull import PULL
 from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import ZERO
@@ -61,8 +62,9 @@ def finish_making(
         making.photo = photo
     making.save(update_fields=["finished_at", "photo"])
     Piece.objects.filter(making=making).update(state=FITTED)
-    _settle(member, line)
     project = making.project
+    if project:
+        reserve(member.studio, write_needs(project))
     if project and not project.makings.filter(finished_at=None).exists() and project.makings.count() == project.count:
         finish_project(member, project.pk)
     return making
@@ -104,17 +106,3 @@ def _book(member: Member, line: MakingLine, grams: Sequence[Decimal], press: Pre
         lines += mine
         owners += [owner] * len(mine)
     note_takes(draft.commit(lines), owners)
-
-
-def _settle(member: Member, line: MakingLine) -> None:
-    """Free what the making did not take."""
-    left_over: dict[UUID, Decimal] = {}
-    for piece in line.pieces:
-        for layer in piece.layers:
-            if layer.layer.need:
-                left_over[layer.layer.need] = left_over.get(layer.layer.need, ZERO) + layer.spare
-    for thing in line.things:
-        if thing.thing.need:
-            spare = thing.thing.amount - thing.taken
-            left_over[thing.thing.need] = left_over.get(thing.thing.need, ZERO) + spare
-    lower_needs(member, left_over)

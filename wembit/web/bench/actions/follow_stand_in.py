@@ -7,7 +7,8 @@ from uuid import UUID
 from django.db.models import F, QuerySet
 
 from wembit.web.bench.models import PieceLayer
-from wembit.web.plan.models import Need, StandIn
+from wembit.web.plan.actions.needs import row_for
+from wembit.web.plan.models import StandIn
 
 
 def follow_stand_in(made: StandIn) -> None:
@@ -36,8 +37,9 @@ def _untouched(made: StandIn) -> QuerySet[PieceLayer]:
     )
 
 
-def _need(made: StandIn, item: UUID, seen: bool) -> UUID | None:
-    return Need.objects.filter(project=made.project_id, item=item, seen=seen).values_list("pk", flat=True).first()
+def _need(made: StandIn, item: UUID, seen: bool) -> UUID:
+    need: UUID = row_for(made.project, item, seen).pk
+    return need
 
 
 def _laid(made: StandIn) -> None:

@@ -14,7 +14,7 @@ from wembit.web.stash.actions.pull import pull
 from wembit.web.stash.ledger import Press
 from wembit.web.stash.models import Entry
 from wembit.web.stash.queries import lot_of
-from wembit.web.studio.models import Member
+from wembit.web.studio.models import MAKER, Member
 
 
 @transaction.atomic
@@ -23,6 +23,7 @@ def take(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, press
 
     Raises `Short` when the lot holds less, `Refusal` when the making is finished, `Http404`.
     """
+    member.must_be(MAKER)
     layer = layer_of(member.studio, layer_id)
     if layer.piece.making.finished_at:
         raise Refusal("That making is finished. Begin another one, or take the wool on the shelf.", "amount")

@@ -17,6 +17,8 @@ from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import PULLED, RETURNED, ZERO, Entry, standing
 from wembit.web.studio.models import MAKER, Member
 
+KNOW = {"g": "Weigh the bag", "mm": "Measure what there is", "pc": "Count what there is"}
+
 
 @transaction.atomic
 def take_thing(member: Member, thing_id: UUID, *, press: Press) -> Entry:
@@ -80,7 +82,7 @@ def lines_for(
         has, takes = (" ".join(numbers.amount(some, item.unit, studio)) for some in (amount - left, amount))
         free = "in the book" if anyway else "free"
         raise Refusal(
-            f"{item.name}: {has} {free}, and it takes {takes}. Weigh the bag, or lay more in, first.", "unweighed"
+            f"{item.name}: {has} {free}, and it takes {takes}. {KNOW[item.unit]}, or lay more in, first.", "unweighed"
         )
     return lines
 

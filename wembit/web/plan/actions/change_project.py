@@ -10,10 +10,12 @@ from django.db import transaction
 from wembit.web import clock
 from wembit.web.errors import Refusal
 from wembit.web.limits import MAKINGS
-from wembit.web.plan.models import PLANNED, RANGE, Need, Project
+from wembit.web.plan.figure_needs import needed_items
+from wembit.web.plan.models import PLANNED, Project
 from wembit.web.plan.queries import project_of
 from wembit.web.studio.models import MAKER, Member
 
+from .needs import write_needs
 from .reserve import reserve
 
 
@@ -30,15 +32,10 @@ def change_project(member: Member, project_id: UUID, *, name: str, count: int, s
         raise Refusal("It would start after it is due. Choose an earlier start.", "start")
     if not 1 <= count <= MAKINGS:
         raise Refusal(f"Choose how many: 1 to {MAKINGS}.", "count")
-    begun = project.makings.count()
+    begun, before = project.makings.count(), project.count
     if count < begun:
         raise Refusal(f"{begun} are begun already. Choose at least {begun}.", "count")
-    needs = list(project.needs.all())
-    for need in needs:
-        for part in RANGE:
-            setattr(need, part, getattr(need, part) * count / project.count)
-    Need.objects.bulk_update(needs, RANGE)
     project.name, project.count, project.start, project.due = " ".join(name.split()) or project.name, count, start, due
     project.save(update_fields=["name", "count", "start", "due"])
-    reserve(member.studio, {need.item_id for need in needs})
+    reserve(member.studio, write_needs(project) if count != before else needed_items(project))
     return project

@@ -5,7 +5,6 @@ from __future__ import annotations
 from uuid import UUID
 
 from wembit.web.figures.models import Version
-from wembit.web.plan.figure_needs import amounts_for, needed_items
 from wembit.web.plan.models import PLANNED, Project
 
 from .needs import write_needs
@@ -22,6 +21,6 @@ def follow_figure(version: Version) -> None:
     items: set[UUID] = set()
     for project in projects.select_related("studio", "colourway__studio", "colourway__version__figure"):
         project.colourway.version = version
-        items |= write_needs(project, amounts_for(project.colourway, project.count, needed_items(project)))
+        items |= write_needs(project)
     if items:
         reserve(version.studio, items)

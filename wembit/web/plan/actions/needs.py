@@ -9,17 +9,43 @@ from django.db import transaction
 from django.db.models import ProtectedError
 
 from wembit.web.decimals import decimal, to_step
-from wembit.web.plan.figure_needs import Amounts
+from wembit.web.plan.begun import begun_of
+from wembit.web.plan.figure_needs import Amounts, amounts_for, needed_items
 from wembit.web.plan.models import RANGE, Need, Project, StandIn
 from wembit.web.plan.queries import covers_of, stand_ins_of
 from wembit.web.stash.models import NOTION, ZERO, Item, Movement
 
 
-def write_needs(project: Project, amounts: Amounts) -> set[UUID]:
-    """Bring the project's needs to these amounts, keeping those that stay; stand-ins are laid over them again.
+def write_needs(project: Project) -> set[UUID]:
+    """Bring the project's needs to what it takes as it now is: its begun makings what they took or hold, the others what the
+    figure takes, with the stand-ins laid over them.
 
-    Returns the ids of all items that a need was or is of. Within the caller's transaction.
+    Returns the ids of all items that a need was or is of. Raises `Refusal` for a figure that cannot be computed. Within the
+    caller's transaction.
     """
+    begun = begun_of(project)
+    rest = max(project.count - begun.count, 0)
+    kept = needed_items(project)
+    amounts = amounts_for(project.colourway, rest, kept, begun.count) if rest else {}
+    items = _write(project, amounts)
+    named = {
+        (item.pk, seen) for item, seen in begun.amounts
+    }  # by layers in hand, or by a stand-in that may be taken back
+    for made in sorted(stand_ins_of(project), key=lambda made: made.made_at):
+        move_over(project, made, rest)
+        named |= {(made.old_id, made.seen), (made.new_id, made.new_seen)}
+    _add(project, begun.amounts)
+    empty = project.needs.filter(p50=ZERO)
+    used = Movement.objects.of(project.studio).filter(need__in=empty.values("pk")).values("need")
+    for need in empty.exclude(pk__in=used):
+        if (need.item_id, need.seen) not in named:
+            need.delete()
+    forget_wanted(items)
+    return items | {item for item, _ in named}
+
+
+def _write(project: Project, amounts: Amounts) -> set[UUID]:
+    """The needs are these and nothing else; those that are none any more stay as 0. The ids of their items."""
     needs = {(need.item, need.seen): need for need in project.needs.select_related("item")}
     items = {item.pk for item, _ in needs}
     gone = {key: dict.fromkeys(RANGE, ZERO) for key in needs if key not in amounts}
@@ -28,14 +54,23 @@ def write_needs(project: Project, amounts: Amounts) -> set[UUID]:
         for name in RANGE:
             setattr(need, name, values[name])
         need.save()
-        needs[item, seen] = need
-    for made in sorted(stand_ins_of(project), key=lambda made: made.made_at):
-        move_over(project, made)
-    empty = project.needs.filter(p50=ZERO)
-    used = Movement.objects.of(project.studio).filter(need__in=empty.values("pk"))
-    empty.exclude(pk__in=used.values("need")).delete()
-    forget_wanted(items)
-    return items | {item.pk for item, _ in amounts} | {made.new_id for made in stand_ins_of(project)}
+    return items | {item.pk for item, _ in amounts}
+
+
+def _add(project: Project, amounts: Amounts) -> None:
+    for (item, seen), values in amounts.items():
+        need = row_for(project, item.pk, seen)
+        for name in RANGE:
+            setattr(need, name, getattr(need, name) + values[name])
+        need.save(update_fields=RANGE)
+
+
+def row_for(project: Project, item: UUID, seen: bool) -> Need:
+    """The project's need of that item, 0 where there was none."""
+    need, _ = Need.objects.get_or_create(
+        project=project, item_id=item, seen=seen, defaults={"studio": project.studio, **dict.fromkeys(RANGE, ZERO)}
+    )
+    return need
 
 
 def forget_wanted(items: set[UUID]) -> None:
@@ -45,29 +80,26 @@ def forget_wanted(items: set[UUID]) -> None:
             item.delete()
 
 
-def move_over(project: Project, made: StandIn) -> None:
-    """Take what a stand-in moves off one need and put it, times the ratio, onto that of the new fibre; `made.moved` is the
-    share of its makings in what the need is now.
+def move_over(project: Project, made: StandIn, rest: int) -> None:
+    """Of the needs of the `rest` that are not begun, take what a stand-in moves off one and put it, times the ratio, onto that
+    of the new fibre; `made.moved` is the share of its makings, which are the last ones.
     """
     need = project.needs.filter(item=made.old, seen=made.seen).first()
-    if need is None or not need.p50:
+    if need is None or not need.p50 or not rest:
         return
-    each = need.p50 / project.count
+    each = need.p50 / rest
     if made.under:
         each = decimal((1 - made.remains) * sum(cover.grams for cover in covers_of(project, made.old_id)))
-    moved = min(need.p50, to_step(each * made.count))
+    moved = min(need.p50, to_step(each * min(made.count, rest)))
     StandIn.objects.filter(pk=made.pk).update(moved=moved)
     made.moved = moved
-    shift(need, made)
+    _shift(need, made)
 
 
-def shift(need: Need, made: StandIn) -> None:
+def _shift(need: Need, made: StandIn) -> None:
     """Move `made.moved` grams of a need, and the range with them, to the fibre that stands in."""
     share, ratio = made.moved / need.p50, decimal(made.ratio)
-    other, _ = Need.objects.get_or_create(
-        project=need.project, item=made.new, seen=made.new_seen,
-        defaults={"studio": need.studio, **dict.fromkeys(RANGE, ZERO)},
-    )  # fmt: skip
+    other = row_for(need.project, made.new_id, made.new_seen)
     for name in RANGE:
         part = getattr(need, name) * share
         setattr(need, name, getattr(need, name) - part)

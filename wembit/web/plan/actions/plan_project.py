@@ -14,7 +14,7 @@ from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Colourway
 from wembit.web.figures.queries import parts_of
 from wembit.web.limits import MAKINGS
-from wembit.web.plan.figure_needs import amounts_for, bare_slots
+from wembit.web.plan.figure_needs import bare_slots
 from wembit.web.plan.models import Project
 from wembit.web.studio.models import MAKER, Member
 
@@ -57,5 +57,5 @@ def plan_project(
     bare = bare_slots(colourway)
     if bare:
         raise Refusal(f"Choose a fibre first for: {', '.join(bare)}.", "colourway")
-    reserve(studio, write_needs(project, amounts_for(colourway, count)))
+    reserve(studio, write_needs(project))
     return project

@@ -21,7 +21,7 @@ from wembit.web.stash.models import FIBRE, Item
 from wembit.web.stash.queries import colours
 from wembit.web.studio.models import MAKER, Member
 
-from .needs import shift
+from .needs import write_needs
 from .reserve import reserve
 
 
@@ -85,8 +85,7 @@ def moved_over(
         studio=member.studio, project=project, old=need.item, new=new, seen=seen, count=count,
         moved=min(need.left, to_step(way.grams)), ratio=way.ratio, remains=way.remains, client_key=key[:64],
     )  # fmt: skip
-    shift(need, made)
-    reserve(member.studio, {need.item_id, new.pk})
+    reserve(member.studio, write_needs(project))
     return made
 
 

@@ -10,7 +10,7 @@ from django.db import transaction
 
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import lock_figure
-from wembit.web.plan.figure_needs import amounts_with, bare_slots, newer_colourway
+from wembit.web.plan.figure_needs import bare_slots, newer_colourway
 from wembit.web.plan.models import PLANNED, Need, Project
 from wembit.web.plan.queries import CRUMB, open_needs, project_of
 from wembit.web.stash.models import ZERO, Item
@@ -39,10 +39,9 @@ def _use(project: Project) -> Project:
     bare = bare_slots(newer)
     if bare:
         raise Refusal(f"Choose a fibre first for: {', '.join(bare)}.")
-    amounts = amounts_with(project, newer)
     project.colourway = newer
     project.save(update_fields=["colourway"])
-    reserve(project.studio, write_needs(project, amounts))
+    reserve(project.studio, write_needs(project))
     return project
 
 

@@ -8,6 +8,8 @@ from django.db import transaction
 
 from wembit.web.bench.actions.follow_stand_in import follow_stand_in
 from wembit.web.plan.actions.lay_under import lay_under
+from wembit.web.plan.actions.needs import write_needs
+from wembit.web.plan.actions.reserve import reserve
 from wembit.web.plan.actions.stand_in import stand_in
 from wembit.web.plan.actions.take_back_stand_in import take_back_stand_in
 from wembit.web.plan.models import StandIn
@@ -37,4 +39,5 @@ def take_answer_back(member: Member, stand_in_id: UUID) -> StandIn:
 def _followed(made: StandIn) -> StandIn:
     if not made.repeated:  # the same press again has moved nothing
         follow_stand_in(made)
+        reserve(made.studio, write_needs(made.project))
     return made

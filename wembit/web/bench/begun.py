@@ -1,0 +1,77 @@
+"""What the begun makings of a project take of each need, for the plan."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from decimal import Decimal
+
+from wembit.core.craft.materials import SMALLEST_PIECE_G
+from wembit.core.grams.estimate import LayerGrams, Range, total
+from wembit.web.decimals import to_step
+from wembit.web.plan.begun import Begun
+from wembit.web.plan.figure_needs import Amounts
+from wembit.web.plan.models import RANGE, Project
+from wembit.web.stash.models import ZERO, Item
+
+from .queries import LayerLine, MakingLine, makings_of
+
+Key = tuple[Item, bool]
+
+
+def begun_of(project: Project) -> Begun:
+    """Finished makings with what they took, to the thousandth; those in hand with what is planned for them, less what was
+    freed. What was planned before needs were kept for it is left out.
+    """
+    if not project.makings.exists():
+        return Begun()
+    lines = makings_of(project)
+    amounts: Amounts = {}
+    for line in lines:
+        for key, values in (_took(line) if line.making.finished_at else _planned(line)).items():
+            before = amounts.get(key, dict.fromkeys(RANGE, ZERO))
+            amounts[key] = {name: before[name] + values[name] for name in RANGE}
+    return Begun(len(lines), amounts)
+
+
+def _layers(line: MakingLine) -> list[LayerLine]:
+    return [layer for piece in line.pieces for layer in piece.layers if layer.layer.need]
+
+
+def _took(line: MakingLine) -> Amounts:
+    taken: dict[Key, Decimal] = {}
+    for layer in _layers(line):
+        key = (layer.layer.item, layer.layer.seen)
+        taken[key] = taken.get(key, ZERO) + layer.taken
+    for thing in line.things:
+        if thing.thing.need:
+            taken[thing.thing.item, True] = taken.get((thing.thing.item, True), ZERO) + thing.taken
+    return {key: dict.fromkeys(RANGE, amount) for key, amount in taken.items()}
+
+
+def _planned(line: MakingLine) -> Amounts:
+    groups: dict[Key, list[LayerLine]] = {}
+    for layer in _layers(line):
+        groups.setdefault((layer.layer.item, layer.layer.seen), []).append(layer)
+    amounts: Amounts = {}
+    for key, layers in groups.items():
+        grams = _range(layers).less(float(sum(layer.layer.freed for layer in layers)))
+        amounts[key] = {name: to_step(getattr(grams, name)) for name in RANGE}
+    for thing in line.things:
+        if thing.thing.need:
+            before = amounts.get((thing.thing.item, True), dict.fromkeys(RANGE, ZERO))
+            amounts[thing.thing.item, True] = {name: before[name] + thing.thing.amount for name in RANGE}
+    return amounts
+
+
+def _range(layers: Iterable[LayerLine]) -> Range:
+    """The range of their sum as the figure's estimate has it: the pieces of one part vary together."""
+    parts: dict[tuple, float] = {}
+    least = 0.0
+    for line in layers:
+        layer = line.layer
+        key = (layer.piece.part_key, layer.role, layer.slot_name, layer.bias, layer.sigma)
+        parts[key] = parts.get(key, 0.0) + layer.rule_g
+        least += SMALLEST_PIECE_G if layer.rule_g * layer.bias else 0.0
+    return total(
+        [LayerGrams(role, "", rule_g, bias, sigma) for (_, role, _, bias, sigma), rule_g in parts.items()]
+    ).at_least(least)

@@ -1,0 +1,27 @@
+"""What the begun makings of a project take: told by the room where they are made, which registers itself here."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from .figure_needs import Amounts
+    from .models import Project
+
+
+@dataclass(frozen=True)
+class Begun:
+    """How many makings are begun, and what they take: finished ones what they took, others what is planned for them."""
+
+    count: int = 0
+    amounts: Amounts = field(default_factory=dict)
+
+
+tellers: list[Callable[[Project], Begun]] = []  # bench/apps.py adds the one there is
+
+
+def begun_of(project: Project) -> Begun:
+    """What is begun of a project."""
+    return next((teller(project) for teller in tellers), Begun())
