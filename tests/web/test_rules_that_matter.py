@@ -2,15 +2,18 @@
 
 import datetime as dt
 import uuid
+from dataclasses import replace
 from decimal import Decimal as D
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.http import Http404
 from django.test import Client
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
-from tests.web.helpers import get, post, told
+from tests.web.helpers import figure_with, get, post, told
+from wembit.core.grams.relations import Relation
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.finish_making import finish_making
@@ -18,8 +21,15 @@ from wembit.web.bench.actions.give_back import give_back
 from wembit.web.bench.actions.take import take
 from wembit.web.bench.models import Piece, PieceLayer
 from wembit.web.errors import Refusal
+from wembit.web.figures.actions.change_order import move_step
 from wembit.web.figures.actions.change_part import change_part
+from wembit.web.figures.actions.copy_figure import copy_figure
+from wembit.web.figures.actions.follow_part import follow_part
+from wembit.web.figures.actions.nudge_part import Push, nudge_part
+from wembit.web.figures.actions.tell_origin import tell_origin
+from wembit.web.figures.queries import newest_version, parts_of
 from wembit.web.plan.actions.close_project import drop_project
+from wembit.web.plan.actions.stand_in import makings_left
 from wembit.web.plan.models import Need, Project
 from wembit.web.plan.queries import open_needs
 from wembit.web.restock.actions.accept_answer import use_instead
@@ -34,7 +44,8 @@ from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.split import split
 from wembit.web.stash.actions.undo import undo
 from wembit.web.stash.ledger import EntryDraft, Line, Press, book_at
-from wembit.web.stash.models import DISCARDED, Entry, Item, Lot, Promise
+from wembit.web.stash.models import DISCARDED, Entry, Item, Lot, Promise, StashFile
+from wembit.web.studio.actions.found_studio import found_studio
 from wembit.web.studio.actions.make_link import make_password_link
 from wembit.web.studio.models import Link, Member
 
@@ -295,3 +306,76 @@ def test_the_page_says_why_a_bag_cannot_give_so_much(client, owner, moss):
     answer = post(client, f"stash/lot/{moss.pk}/take/", amount="101")
     assert "100 g of moss are left" in told(answer)
     assert "stash" in get(client, "stash/")
+
+
+def test_names_that_are_taken_get_a_number(owner, client):
+    first, second, third = (found_studio(" Salt  grass ", make.user(who)) for who in ("ada", "bea", "cea"))
+    assert [studio.slug for studio in (first, second, third)] == ["salt-grass", "salt-grass-2", "salt-grass-3"]
+    assert first.name == "Salt grass"
+    figure = figure_with(client, "Crab", ("body", "40"), ("leg", "10"), ("leg", "10"), ("leg", "10"))
+    assert [part.key for part in parts_of(newest_version(figure))] == ["body", "leg", "leg-2", "leg-3"]
+    assert copy_figure(owner, figure.pk, "Crab again").versions.get().number == 1
+
+
+def test_long_words_are_cut_where_their_column_ends(owner, project):
+    figure = project.colourway.version.figure
+    tell_origin(owner, figure.pk, kind="own", sale="yes", whom="", credit="c" * 400, safety="s" * 400)
+    figure.refresh_from_db()
+    assert len(figure.origin["safety"]) == 300
+
+
+def test_a_step_is_moved_within_the_order(owner, project):
+    figure = project.colourway.version.figure
+    for step, by, order in (("c", -9, "cabd"), ("a", 1, "bacd"), ("d", 9, "abcd"), ("d", -1, "abdc"), ("x", 1, "abdc")):
+        assert "".join(move_step(owner, figure.pk, step, list("abcd"), by).order["first"]) == order
+
+
+def test_a_part_follows_in_one_way_for_each_size(owner, client):
+    figure = figure_with(client, "Hare", ("body", "60"), ("head", "30"))
+    wide = Relation("width_mm", "body", "width_mm", 0.5, whole=False)
+    for relation in (wide, Relation("height_mm", "body", "height_mm", 0.5, whole=False), replace(wide, share=0.4)):
+        part = follow_part(owner, figure.pk, "head", relation)
+    assert [(kept["size"], kept["share"]) for kept in part.relations] == [("height_mm", 0.5), ("width_mm", 0.4)]
+
+
+def test_a_push_turns_and_lifts_what_it_pushes_and_nothing_else(owner, client):
+    figure = figure_with(client, "Hare", ("body", "60"), ("head", "30"))
+    before = next(part.seat for part in parts_of(newest_version(figure)) if part.key == "head")
+    after = nudge_part(owner, figure.pk, "head", Push(pitch=15.0, yaw=-20.0)).seat
+    assert after["pitch"] == pytest.approx(before["pitch"] + 15)
+    assert after["yaw"] == pytest.approx(before["yaw"] - 20)
+    assert (after["t"], after["on"]) == (before["t"], before["on"])
+    moved = nudge_part(owner, figure.pk, "head", Push(right_mm=4.0)).seat
+    assert moved["t"] != after["t"] or moved.get("angle") != after.get("angle")
+    stood = next(part.seat for part in parts_of(newest_version(figure)) if part.key == "body")
+    body = nudge_part(owner, figure.pk, "body", Push(up_mm=5.0)).seat
+    assert body == {**stood, "centre_mm": pytest.approx(stood["centre_mm"] + 5)}
+
+
+def test_what_a_table_says_that_is_so_already_writes_nothing(client, owner, moss):
+    rows = f"bag,name,form,breed,grams\n{moss.pk},moss,tops,merino,100\n"
+    assert (
+        client.post(client.base + "stash/files/", {"table": SimpleUploadedFile("a.csv", rows.encode())}).status_code
+        == 302
+    )
+    file = StashFile.objects.get()
+    entries = Entry.objects.count()
+    post(client, f"stash/files/{file.pk}/go-on/")
+    post(client, f"stash/files/{file.pk}/go-on/")
+    assert Entry.objects.count() == entries
+    file.refresh_from_db()
+    assert file.finished_at and file.done == 1
+
+
+def test_how_many_makings_are_left_of_a_need(project):
+    need = next(iter(open_needs(project.studio, project=project)))
+    for left, makings in (
+        (need.p50, 2),
+        (need.p50 * D("0.75"), 2),
+        (need.p50 * D("0.5"), 1),
+        (need.p50 * D("0.505"), 1),
+    ):
+        need.left = left
+        assert makings_left(need) == makings
+    need.left, need.p50 = D(1), D(0)
+    assert makings_left(need) == 0

@@ -14,7 +14,7 @@ from django.db import transaction
 from wembit.core.colour.mixture import blend as mixture
 from wembit.core.craft.materials import FORMS
 from wembit.core.portions import rounded
-from wembit.web.decimals import CENT, decimal
+from wembit.web.decimals import CENT, decimal, to_cent
 from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import EntryDraft, Line, Press, Short
 from wembit.web.stash.looks import tell_looks
@@ -66,6 +66,7 @@ def blend(
     `anyway`.
     """
     member.must_be(MAKER)
+    grams = to_cent(grams)  # what is taken is told to the hundredth, and nothing comes of nothing
     lots = [lot_of(member.studio, share.lot_id) for share in shares]
     _check(lots, shares, grams, form, loss)
     content = (*((share.lot_id, share.parts) for share in shares), grams, name, form)
