@@ -101,6 +101,30 @@ def test_eyes_that_nobody_has_are_planned_and_can_be_ordered(client, owner, hare
     )
 
 
+def test_eyes_that_are_laid_in_after_the_plan_serve_it(client, owner, hare, django_capture_on_commit_callbacks):
+    """What was wanted, and the making in hand that wants it, go to what came, under whatever name it lies on the shelf."""
+    project = planned(owner, hare, 3)
+    making = begin_making(owner, project.pk)
+    assert need(project).item.name == "eyes" and need(project).promised == 0
+    with django_capture_on_commit_callbacks(execute=True):
+        lot = make.notion_lot(owner, "the black ones", "5")
+    assert (need(project).item_id, need(project).p50, need(project).promised) == (lot.item_id, 6, 5)
+    assert not Item.objects.filter(name="eyes").exists(), "nobody wants those any more"
+    thing = MakingThing.objects.get(making=making)
+    assert (thing.item_id, thing.need, thing.amount) == (lot.item_id, need(project).pk, 2)
+    assert post(client, f"bench/thing/{thing.pk}/take/").status_code in (200, 302)
+    assert lot_now(lot) == 3
+    assert need(project).left == 4
+    with django_capture_on_commit_callbacks(execute=True):
+        other = make.notion_lot(owner, "big ones", "50")
+        Item.objects.filter(pk=other.item_id).update(size_mm=7)
+        Item.objects.filter(pk=lot.item_id).update(size_mm=9)
+        post(client, f"stash/notions/{other.item_id}/", size="4")
+    assert {row.item_id: row.p50 for row in open_needs(owner.studio, project=project, item__notion="eyes")} == {
+        other.item_id: 4, lot.item_id: 2,
+    }, "what is not begun takes those that fit now, what was taken stays"  # fmt: skip
+
+
 def test_wire_is_needed_by_length_and_pipe_cleaners_by_the_piece(client, owner, hare):
     cleaners = make.notion_lot(owner, "grey stems", "5", notion="pipe_cleaner")
     Item.objects.filter(pk=cleaners.item_id).update(size_mm=None)

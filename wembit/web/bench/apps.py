@@ -9,6 +9,7 @@ from django.apps import AppConfig
 if TYPE_CHECKING:
     from wembit.web.plan.begun import Begun
     from wembit.web.plan.models import Project
+    from wembit.web.studio.models import Studio
 
 
 class BenchConfig(AppConfig):
@@ -20,10 +21,12 @@ class BenchConfig(AppConfig):
     def ready(self) -> None:
         from wembit.web.plan.begun import tellers
         from wembit.web.stash.ledger import repeated
+        from wembit.web.stash.looks import looks_told
 
         if told_begun not in tellers:
             tellers.append(told_begun)
         repeated.connect(taken_again, dispatch_uid="bench")
+        looks_told.connect(notions_told, dispatch_uid="bench.notions_told")
 
 
 def taken_again(lines: list[tuple[Any, Any]], **_: Any) -> None:
@@ -31,6 +34,13 @@ def taken_again(lines: list[tuple[Any, Any]], **_: Any) -> None:
     from .actions.take_again import take_again
 
     take_again({old.pk: new for old, new in lines})
+
+
+def notions_told(studio: Studio, items: Any, **_: Any) -> None:
+    """What is planned and in hand goes to the notions that came, or were told otherwise."""
+    from .actions.follow_notions import follow_notions
+
+    follow_notions(studio, items)
 
 
 def told_begun(project: Project) -> Begun:

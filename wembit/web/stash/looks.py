@@ -1,4 +1,6 @@
-"""What of a fibre other rooms reckon with beside its weight: the colour of its newest bag, its breed and its form."""
+"""What of an item other rooms reckon with beside its weight: of a fibre the colour of its newest bag, its breed and its form;
+of a notion its size, make and colour, and that there is one.
+"""
 
 from __future__ import annotations
 
@@ -15,9 +17,9 @@ if TYPE_CHECKING:
 
     from wembit.web.studio.models import Studio
 
-looks_told = (
-    Signal()
-)  # after the commit, with the studio and ids of its items; plan/apps.py listens: what is planned follows
+# after the commit, with the studio and ids of its items; plan/apps.py listens: what is planned follows its fibres, and
+# bench/apps.py: what is planned and in hand follows its notions
+looks_told = Signal()
 
 
 def tell_looks(studio: Studio, item_ids: Iterable[UUID]) -> None:

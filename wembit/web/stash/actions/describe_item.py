@@ -13,7 +13,8 @@ from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import Item
 from wembit.web.studio.models import MAKER, Member
 
-REACHES_FIGURES = ("breed", "own_breed_id", "form")  # a cover weighs by its fibre's thickness, filling by its form
+# a cover weighs by its fibre's thickness, filling by its form; eyes and wire serve by size and make
+REACHES_FIGURES = ("breed", "own_breed_id", "form", "size_mm", "told")
 
 
 @transaction.atomic

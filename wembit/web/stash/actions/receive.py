@@ -11,6 +11,7 @@ from django.db import transaction
 
 from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import EntryDraft, Line, Press
+from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import RECEIVED, Entry, Item, Lot
 from wembit.web.stash.queries import newest_look
 from wembit.web.studio.models import MAKER, Member
@@ -48,4 +49,5 @@ def receive(member: Member, parcels: Sequence[Parcel], *, press: Press) -> Entry
             look["drawer"] = drawer_called(member, parcel.drawer)
         lot = Lot.objects.create(studio=member.studio, item=items[parcel.item_id], dye_lot=parcel.dye_lot, **look)
         lines.append(Line(lot.pk, RECEIVED, parcel.amount))
+    tell_looks(member.studio, items)
     return draft.commit(lines)

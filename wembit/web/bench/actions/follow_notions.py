@@ -1,0 +1,62 @@
+"""What is planned and in hand goes to the notions that came, or were told otherwise."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from contextlib import suppress
+from uuid import UUID
+
+from django.db import transaction
+
+from wembit.core.craft.notions import Needed
+from wembit.core.stock.serving import called
+from wembit.web.bench.models import Making, MakingThing
+from wembit.web.decimals import to_cent
+from wembit.web.errors import Refusal
+from wembit.web.figures.editing.door import lock_figure
+from wembit.web.figures.queries import parts_of
+from wembit.web.plan.actions.needs import row_for, write_needs
+from wembit.web.plan.actions.reserve import reserve
+from wembit.web.plan.models import PLANNED, Project
+from wembit.web.plan.notion_items import ThingOf, things_for
+from wembit.web.stash.models import NOTION, Item
+from wembit.web.studio.models import Studio
+
+
+def follow_notions(studio: Studio, item_ids: Iterable[UUID]) -> None:
+    """Needs and promises of the open projects that need notions of these kinds, and things of makings in hand for which
+    nobody has laid anything in: what now serves them best.
+    """
+    kinds = set(Item.objects.of(studio).filter(pk__in=list(item_ids), kind=NOTION).values_list("notion", flat=True))
+    if not kinds:
+        return
+    needing = Project.objects.of(studio).filter(state=PLANNED, needs__item__notion__in=kinds)
+    rows = needing.order_by("due", "made_at").values_list("pk", "colourway__version__figure_id")
+    for pk, figure_id in dict(rows).items():
+        with suppress(Refusal), transaction.atomic():  # a figure that cannot be computed says so on its own page
+            lock_figure(studio, figure_id)
+            project = Project.objects.select_related("studio", "colourway__version__figure").get(pk=pk)
+            for making in project.makings.filter(finished_at=None).select_related("colourway__version"):
+                _follow(making)
+            reserve(studio, write_needs(project))
+
+
+def _follow(making: Making) -> None:
+    """The things that were only wanted so far."""
+    wanted = MakingThing.objects.filter(making=making, takes=None, item__lots=None).select_related("item")
+    if not wanted:
+        return
+    version = making.colourway.version
+    serving = {_name(thing.needed): thing for thing in things_for(version, parts_of(version))}
+    for row in wanted:
+        thing: ThingOf | None = serving.get((row.item.notion, row.item.name, row.item.size_mm))
+        if thing and thing.item.pk != row.item_id:
+            assert making.project is not None, "of a project"
+            row.item, row.amount = thing.item, thing.amount_of(making.number)
+            row.need = row_for(making.project, thing.item.pk, True).pk
+            row.save(update_fields=["item", "amount", "need"])
+
+
+def _name(needed: Needed) -> tuple:
+    """By what a need is known that was written down as wanted: see `plan/notion_items`."""
+    return needed.notion, called(needed)[:80], None if needed.size_mm is None else to_cent(needed.size_mm)
