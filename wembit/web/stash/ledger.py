@@ -25,7 +25,7 @@ from wembit.web.limits import AMOUNT
 from wembit.web.studio.deeds import keep_deed, mark_taken_back
 from wembit.web.studio.models import Deed
 
-from .models import RECOUNT, ZERO, Entry, Item, Lot, Movement
+from .models import OPENING, RECOUNT, ZERO, Entry, Item, Lot, Movement
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Member, Studio
@@ -177,6 +177,8 @@ def _told(verb: str, lines: list[Line], lots: dict[UUID, Lot], studio: Studio) -
         return done
     item = lots[lines[0].lot_id].item
     amount = "" if verb == RECOUNT else " ".join(numbers.amount(abs(lines[0].amount), item.unit, studio)) + " "
+    if not lines[0].amount and lines[0].kind == OPENING:
+        amount = f"{numbers.unknown(item.unit)}, "
     more = f", and {len(lines) - 1} more" if len(lines) > 2 else ""
     return f"{item.name}, {amount}{done}{more}"
 
