@@ -112,7 +112,8 @@ def test_what_nobody_weighed_is_unknown_in_every_room(client, owner):
         "figure": f"figures/{figure.pk}/", "how big": f"figures/{figure.pk}/size/", "list": f"figures/{figure.pk}/list/",
         "plan": f"plan/{project.pk}/", "its list": f"plan/{project.pk}/list/", "pull list": f"plan/{project.pk}/pull-list/",
         "restock": "restock/", "shortage": f"restock/item/{heap.item_id}/", "fibre": f"stash/fibre/{heap.item_id}/",
-        "bag": f"stash/lot/{heap.pk}/", "shelf": "stash/", "deeds": "deeds/", "notions": "stash/notions/", "walk": "stash/walk/", "today": "",
+        "bag": f"stash/lot/{heap.pk}/", "shelf": "stash/", "deeds": "deeds/",
+        "notions": "stash/notions/", "walk": "stash/walk/", "today": "",
     }  # fmt: skip
     pages = {room: words(get(client, at)) for room, at in rooms.items()}
     for room, page in pages.items():
