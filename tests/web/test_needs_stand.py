@@ -23,7 +23,8 @@ from wembit.web.plan.actions.use_newest_version import use_newest_version
 from wembit.web.plan.figure_needs import amounts_for
 from wembit.web.plan.queries import open_needs
 from wembit.web.restock.actions.accept_answer import take_answer_back, use_instead
-from wembit.web.stash.models import Item
+from wembit.web.stash.actions.undo import undo
+from wembit.web.stash.models import Entry, Item
 
 STEP = D("0.002")  # what rounding each figure's grams to a thousandth may come to
 
@@ -77,6 +78,17 @@ def test_what_is_left_is_what_the_others_take(owner, project, moss):
     made(owner, project, moss, more="-3")
     assert need(project).left == pytest.approx(2 * one(project), abs=STEP)
     assert float(need(project).rest.p50) == pytest.approx(float(2 * one(project)), abs=0.002)
+
+
+def test_a_taking_back_after_the_finish_leaves_the_others_their_wool(
+    owner, project, moss, django_capture_on_commit_callbacks
+):
+    made(owner, project, moss, more="30")
+    entry = Entry.objects.filter(verb="pull").latest("recorded_at")
+    with django_capture_on_commit_callbacks(execute=True):
+        undo(owner, press=make.press(), entry_id=entry.pk)
+    assert need(project).left == pytest.approx(3 * one(project), abs=STEP)
+    assert need(project).promised == pytest.approx(3 * one(project), abs=STEP)
 
 
 def test_more_of_them_take_as_much_each_as_the_others(owner, project, moss):

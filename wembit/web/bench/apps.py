@@ -9,6 +9,7 @@ from django.apps import AppConfig
 if TYPE_CHECKING:
     from wembit.web.plan.begun import Begun
     from wembit.web.plan.models import Project
+    from wembit.web.stash.models import Entry
     from wembit.web.studio.models import Studio
 
 
@@ -20,11 +21,12 @@ class BenchConfig(AppConfig):
 
     def ready(self) -> None:
         from wembit.web.plan.begun import tellers
-        from wembit.web.stash.ledger import repeated
+        from wembit.web.stash.ledger import posted, repeated
         from wembit.web.stash.looks import looks_told
 
         if told_begun not in tellers:
             tellers.append(told_begun)
+        posted.connect(taken_back, dispatch_uid="bench.taken_back")
         repeated.connect(taken_again, dispatch_uid="bench")
         looks_told.connect(notions_told, dispatch_uid="bench.notions_told")
 
@@ -34,6 +36,14 @@ def taken_again(lines: list[tuple[Any, Any]], **_: Any) -> None:
     from .actions.take_again import take_again
 
     take_again({old.pk: new for old, new in lines})
+
+
+def taken_back(entry: Entry, **_: Any) -> None:
+    """What a finished making has not taken after all, its project does not need."""
+    if entry.reverses is not None:
+        from .actions.follow_takes import follow_takes
+
+        follow_takes(entry.reverses)
 
 
 def notions_told(studio: Studio, items: Any, **_: Any) -> None:
