@@ -9,6 +9,7 @@ from tests.web.forms import form_at
 from tests.web.helpers import figure_with, get
 from tests.web.test_door import needed
 from tests.web.test_file_screens import taken_in
+from wembit.web.bench.models import PieceLayer
 from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.models import Part
 from wembit.web.plan.figure_needs import amounts_for
@@ -85,10 +86,14 @@ def test_the_newest_bag_tells_the_colour(owner, planned, django_capture_on_commi
 def test_what_hands_have_begun_stays(client, planned, django_capture_on_commit_callbacks):
     project, moss = planned
     client.post(client.base + f"bench/begin/{project.pk}/")
-    before = needed(project)
+    (cover,) = PieceLayer.objects.filter(role="cover")
+    before, mine = needed(project), cover.rule_g
     with django_capture_on_commit_callbacks(execute=True):
         told_at_the_bag(client, moss, srgb="#f4f0e6")
-    assert needed(project) == before
+    cover.refresh_from_db()
+    assert cover.rule_g == mine, "the one in hand"
+    other = by_the_figure(project)["moss", True] / 2
+    assert needed(project)["moss", True] == pytest.approx(before["moss", True] / 2 + other, abs=D("0.002"))
 
 
 def test_a_name_or_a_drawer_weighs_nothing_anew(client, planned, django_capture_on_commit_callbacks):

@@ -9,6 +9,7 @@ from tests.web.helpers import figure_with, post
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.enough import has_enough
 from wembit.web.bench.actions.finish_making import finish_making
+from wembit.web.bench.actions.give_back import give_back
 from wembit.web.bench.actions.take import take
 from wembit.web.bench.models import PieceLayer
 from wembit.web.bench.queries import makings_of
@@ -89,6 +90,11 @@ def test_a_taking_back_after_the_finish_leaves_the_others_their_wool(
         undo(owner, press=make.press(), entry_id=entry.pk)
     assert need(project).left == pytest.approx(3 * one(project), abs=STEP)
     assert need(project).promised == pytest.approx(3 * one(project), abs=STEP)
+    made(owner, project, moss, more="30")
+    layer = PieceLayer.objects.latest("piece__making__number")
+    with django_capture_on_commit_callbacks(execute=True):
+        give_back(owner, layer.pk, moss.pk, D("29"), press=make.press())
+    assert need(project).left == pytest.approx(2 * one(project), abs=STEP), "put back after the finish"
 
 
 def test_more_of_them_take_as_much_each_as_the_others(owner, project, moss):

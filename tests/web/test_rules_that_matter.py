@@ -377,5 +377,3 @@ def test_how_many_makings_are_left_of_a_need(project):
     ):
         need.left = left
         assert makings_left(need) == makings
-    need.left, need.p50 = D(1), D(0)
-    assert makings_left(need) == 0

@@ -26,7 +26,7 @@ class BenchConfig(AppConfig):
 
         if told_begun not in tellers:
             tellers.append(told_begun)
-        posted.connect(taken_back, dispatch_uid="bench.taken_back")
+        posted.connect(moved, dispatch_uid="bench.moved")
         repeated.connect(taken_again, dispatch_uid="bench")
         looks_told.connect(notions_told, dispatch_uid="bench.notions_told")
 
@@ -38,12 +38,14 @@ def taken_again(lines: list[tuple[Any, Any]], **_: Any) -> None:
     take_again({old.pk: new for old, new in lines})
 
 
-def taken_back(entry: Entry, **_: Any) -> None:
-    """What a finished making has not taken after all, its project does not need."""
-    if entry.reverses is not None:
-        from .actions.follow_takes import follow_takes
+def moved(entry: Entry, **_: Any) -> None:
+    """What a finished making has not taken after all, its project does not need; heard of when the entry is through."""
+    from django.db import transaction
 
-        follow_takes(entry.reverses)
+    from .actions.follow_takes import follow_takes
+
+    if any(movement.need for movement in entry.written):
+        transaction.on_commit(lambda: follow_takes(entry))
 
 
 def notions_told(studio: Studio, items: Any, **_: Any) -> None:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 from decimal import Decimal
+from uuid import UUID
 
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import LayerGrams, Range, total
@@ -26,11 +28,15 @@ def begun_of(project: Project) -> Begun:
         return Begun()
     lines = makings_of(project)
     amounts: Amounts = {}
+    had: Counter[tuple[UUID, UUID]] = Counter()
     for line in lines:
+        had.update(
+            {(layer.layer.instead_of_id, layer.layer.item_id) for layer in _layers(line) if layer.layer.instead_of_id}
+        )
         for key, values in (_took(line) if line.making.finished_at else _planned(line)).items():
             before = amounts.get(key, dict.fromkeys(RANGE, ZERO))
             amounts[key] = {name: before[name] + values[name] for name in RANGE}
-    return Begun(len(lines), amounts)
+    return Begun(len(lines), amounts, had)
 
 
 def _layers(line: MakingLine) -> list[LayerLine]:
@@ -69,9 +75,9 @@ def _range(layers: Iterable[LayerLine]) -> Range:
     least = 0.0
     for line in layers:
         layer = line.layer
-        key = (layer.piece.part_key, layer.role, layer.slot_name, layer.bias, layer.sigma)
+        key = (layer.piece.part_key, layer.position, layer.role, layer.bias, layer.sigma)
         parts[key] = parts.get(key, 0.0) + layer.rule_g
         least += SMALLEST_PIECE_G if layer.rule_g * layer.bias else 0.0
     return total(
-        [LayerGrams(role, "", rule_g, bias, sigma) for (_, role, _, bias, sigma), rule_g in parts.items()]
+        [LayerGrams(role, "", rule_g, bias, sigma) for (_, _, role, bias, sigma), rule_g in parts.items()]
     ).at_least(least)

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
+from uuid import UUID
 
 if TYPE_CHECKING:
     from .figure_needs import Amounts
@@ -13,10 +14,13 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class Begun:
-    """How many makings are begun, and what they take: finished ones what they took, others what is planned for them."""
+    """How many makings are begun; what they take: finished ones what they took, others what is planned for them; and how many
+    of them had one wool instead of another (`had`, by the ids of the old and the new one).
+    """
 
     count: int = 0
     amounts: Amounts = field(default_factory=dict)
+    had: Mapping[tuple[UUID, UUID], int] = field(default_factory=dict)
 
 
 tellers: list[Callable[[Project], Begun]] = []  # bench/apps.py adds the one there is

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Container
+from collections import Counter
+from collections.abc import Container, Iterable
 from decimal import Decimal
 from uuid import UUID
 
@@ -10,12 +11,15 @@ from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Colourway
 from wembit.web.figures.queries import newest_version, parts_of
-from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, sums
+from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure
 from wembit.web.stash.models import ZERO, Item
 
-from .models import RANGE, Project
+from .begun import Begun
+from .laid_layers import laid, ranges, standing_by_number
+from .models import RANGE, Project, StandIn
 from .notion_items import things_for
 
+NONE_BEGUN = Begun()
 Amounts = dict[tuple[Item, bool], dict[str, Decimal]]  # by item and whether it is seen, the three values of RANGE
 
 
@@ -25,25 +29,36 @@ def plan_of(colourway: Colourway) -> FigurePlan:
     return plan_figure(version, parts_of(version), Palette.of(colourway))
 
 
-def amounts_for(colourway: Colourway, count: int, kept: Container[UUID] = (), begun: int = 0) -> Amounts:
-    """What `count` figures in that colourway take, to a thousandth of the unit: of wool the range, of eyes, wire and what is
-    fitted as much as it is; slots without a fibre are left out. `kept`: the items that are needed so far; `begun`: how many
-    were begun before, which what is counted whole may serve, too.
+def amounts_for(
+    colourway: Colourway,
+    count: int,
+    kept: Container[UUID] = (),
+    begun: Begun = NONE_BEGUN,
+    stand_ins: Iterable[StandIn] = (),
+) -> Amounts:
+    """What `count` figures in that colourway take besides the begun ones, to a thousandth of the unit: of wool the range, of
+    eyes, wire and what is fitted as much as it is; slots without a fibre are left out. `kept`: the items that are needed so
+    far.
 
     Raises `Refusal` for a figure that cannot be computed.
     """
     plan = plan_of(colourway)
     if plan.fault:
         raise Refusal(f"{colourway.version.figure.name} cannot be computed: {plan.fault.what}.", "colourway")
-    amounts = {
-        (line.item, line.seen): {name: to_step(getattr(line.grams, name)) for name in RANGE}
-        for line in sums(plan, count)
-        if line.item and line.grams.p50 > 0
-    }
+    layers = list(plan.layers())
+    standing = standing_by_number(begun.count + count, begun, stand_ins)
+    times = Counter(tuple(made.pk for made in those) for those in standing.values())
+    made_with = {tuple(made.pk for made in those): those for those in standing.values()}
+    wool: dict[tuple[Item, bool], dict[str, float]] = {}
+    for key, number in times.items():
+        for line, grams in ranges(laid(layers, made_with[key])).items():
+            before = wool.get(line, dict.fromkeys(RANGE, 0.0))
+            wool[line] = {name: before[name] + getattr(grams, name) * number for name in RANGE}
+    amounts = {line: {name: to_step(grams[name]) for name in RANGE} for line, grams in wool.items() if grams["p50"] > 0}
     for thing in things_for(colourway.version, parts_of(colourway.version), kept):
-        before = amounts.get((thing.item, True), dict.fromkeys(RANGE, ZERO))
-        more = thing.amount(begun + count) - thing.amount(begun)
-        amounts[thing.item, True] = {name: before[name] + more for name in RANGE}
+        known = amounts.get((thing.item, True), dict.fromkeys(RANGE, ZERO))
+        more = thing.amount(begun.count + count) - thing.amount(begun.count)
+        amounts[thing.item, True] = {name: known[name] + more for name in RANGE}
     return amounts
 
 

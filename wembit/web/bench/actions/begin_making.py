@@ -13,17 +13,16 @@ from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import parts_of
-from wembit.web.figures.to_core.estimating import LayerPlan, Palette, PartPlan, plan_figure
+from wembit.web.figures.to_core.estimating import Palette, PartPlan, plan_figure
 from wembit.web.plan.actions.follow_figure import follow_figure
 from wembit.web.plan.actions.needs import write_needs
 from wembit.web.plan.actions.reserve import reserve
+from wembit.web.plan.begun import begun_of
+from wembit.web.plan.laid_layers import laid, standing_by_number
 from wembit.web.plan.models import PLANNED, Project, StandIn
 from wembit.web.plan.notion_items import things_for
 from wembit.web.plan.queries import project_of, stand_ins_of
-from wembit.web.stash.models import Item
 from wembit.web.studio.models import MAKER, Member
-
-from .follow_stand_in import thin_layer
 
 
 @transaction.atomic
@@ -48,6 +47,7 @@ def begin_making(member: Member, project_id: UUID) -> Making:
     bare = sorted({layer.layer.slot.name for layer in plan.layers() if layer.item is None})
     if bare:
         raise Refusal(f"Choose a fibre first for: {', '.join(bare)}.")
+    standing = standing_by_number(project.count, begun_of(project), stand_ins_of(project))[number]
     making = Making.objects.create(
         studio=member.studio,
         project=project,
@@ -58,7 +58,6 @@ def begin_making(member: Member, project_id: UUID) -> Making:
     )
     pieces = [(other, index) for other in plan.parts if other.layers for index in range(other.part.count)]
     needs = {(need.item_id, need.seen): need.pk for need in project.needs.all()}
-    standing = [stand_in for stand_in in stand_ins_of(project) if number > project.count - stand_in.count]
     for position, (part_plan, index) in enumerate(pieces):
         part = part_plan.part
         piece = Piece.objects.create(
@@ -84,29 +83,11 @@ def begin_making(member: Member, project_id: UUID) -> Making:
 
 def _layers(piece: Piece, plan: PartPlan, needs: dict, standing: Sequence[StandIn]) -> list[PieceLayer]:
     """The layers of one piece of the part, from the core out, with what stands in and what is laid thinly under it."""
-    instead = {(each.old_id, each.seen): each for each in standing if not each.under}
-    under = {each.old_id: each for each in standing if each.under}
-    layers = []
-    for other in plan.layers:
-        assert other.item is not None, "bare slots were told before"
-        layer = _layer(piece, other, other.item, plan.part.count, needs, instead.get((other.item.pk, other.seen)))
-        thin = under.get(layer.item_id) if layer.seen and layer.role == "cover" else None
-        if thin:
-            layers.append(thin_layer(thin, layer, needs.get((thin.new_id, False))))
-            layer.rule_g *= thin.remains
-        layers.append(layer)
-    for order, layer in enumerate(layers):
-        layer.position = order
-    return layers
-
-
-def _layer(
-    piece: Piece, plan: LayerPlan, planned: Item, count: int, needs: dict, instead: StandIn | None
-) -> PieceLayer:
-    """What the layer takes for one of `count` pieces; of the fibre that stands in, where one does."""
-    item, ratio = (instead.new, instead.ratio) if instead else (planned, 1.0)
-    return PieceLayer(
-        studio=piece.studio, piece=piece, item=item, instead_of=planned if instead else None, seen=plan.seen,
-        need=needs.get((item.pk, plan.seen)), role=plan.layer.role, slot_name=plan.layer.slot.name,
-        rule_g=plan.grams.rule_g / count * ratio, bias=plan.grams.bias, sigma=plan.grams.sigma,
-    )  # fmt: skip
+    return [
+        PieceLayer(
+            studio=piece.studio, piece=piece, item=layer.item, instead_of=layer.instead_of, seen=layer.seen,
+            need=needs.get((layer.item.pk, layer.seen)), role=layer.role, slot_name=layer.slot_name,
+            rule_g=layer.rule_g / plan.part.count, bias=layer.bias, sigma=layer.sigma, position=order,
+        )
+        for order, layer in enumerate(laid(plan.layers, standing))
+    ]  # fmt: skip

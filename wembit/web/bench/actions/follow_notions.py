@@ -13,10 +13,9 @@ from wembit.core.stock.serving import called
 from wembit.web.bench.models import Making, MakingThing
 from wembit.web.decimals import to_cent
 from wembit.web.errors import Refusal
-from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.queries import parts_of
-from wembit.web.plan.actions.needs import row_for, write_needs
-from wembit.web.plan.actions.reserve import reserve
+from wembit.web.plan.actions.needs import row_for
+from wembit.web.plan.actions.rewrite_needs import rewrite_needs
 from wembit.web.plan.models import PLANNED, Project
 from wembit.web.plan.notion_items import ThingOf, things_for
 from wembit.web.stash.models import NOTION, Item
@@ -31,22 +30,20 @@ def follow_notions(studio: Studio, item_ids: Iterable[UUID]) -> None:
     if not kinds:
         return
     needing = Project.objects.of(studio).filter(state=PLANNED, needs__item__notion__in=kinds)
-    rows = needing.order_by("due", "made_at").values_list("pk", "colourway__version__figure_id")
-    for pk, figure_id in dict(rows).items():
+    for pk in dict.fromkeys(needing.order_by("due", "made_at").values_list("pk", flat=True)):
         with suppress(Refusal), transaction.atomic():  # a figure that cannot be computed says so on its own page
-            lock_figure(studio, figure_id)
-            project = Project.objects.select_related("studio", "colourway__version__figure").get(pk=pk)
-            for making in project.makings.filter(finished_at=None).select_related("colourway__version"):
-                _follow(making)
-            reserve(studio, write_needs(project))
+            project = rewrite_needs(studio, pk)
+            if sum(_follow(making) for making in project.makings.filter(finished_at=None)):
+                rewrite_needs(studio, pk)
 
 
-def _follow(making: Making) -> None:
-    """The things that were only wanted so far."""
+def _follow(making: Making) -> int:
+    """The things that were only wanted so far go to what serves them. How many."""
     wanted = MakingThing.objects.filter(making=making, takes=None, item__lots=None).select_related("item")
     if not wanted:
-        return
+        return 0
     version = making.colourway.version
+    changed = 0
     serving = {_name(thing.needed): thing for thing in things_for(version, parts_of(version))}
     for row in wanted:
         thing: ThingOf | None = serving.get((row.item.notion, row.item.name, row.item.size_mm))
@@ -55,6 +52,8 @@ def _follow(making: Making) -> None:
             row.item, row.amount = thing.item, thing.amount_of(making.number)
             row.need = row_for(making.project, thing.item.pk, True).pk
             row.save(update_fields=["item", "amount", "need"])
+            changed += 1
+    return changed
 
 
 def _name(needed: Needed) -> tuple:

@@ -28,13 +28,11 @@ def follow_stand_in(made: StandIn) -> None:
 
 
 def _untouched(made: StandIn) -> QuerySet[PieceLayer]:
-    """The layers of the makings that it is for, of which nothing was taken yet."""
-    return PieceLayer.objects.filter(
-        piece__making__project=made.project_id,
-        piece__making__finished_at=None,
-        piece__making__number__gt=made.project.count - made.count,
-        takes=None,
+    """The layers of the makings in hand that it is for, of which nothing was taken yet; taken back, of all that have it."""
+    layers = PieceLayer.objects.filter(
+        piece__making__project=made.project_id, piece__making__finished_at=None, takes=None
     )
+    return layers if made.taken_back_at else layers.filter(piece__making__number__gt=made.project.count - made.count)
 
 
 def _need(made: StandIn, item: UUID, seen: bool) -> UUID:

@@ -1,35 +1,26 @@
-"""What is planned follows a taking that was taken back after its making was finished."""
+"""What is planned follows what was taken for a making, put back or taken back after it was finished."""
 
 from __future__ import annotations
 
+from contextlib import suppress
 from uuid import UUID
 
-from django.db import transaction
 from django.db.models import Q
 
-from wembit.web.figures.editing.door import lock_figure
-from wembit.web.plan.actions.needs import write_needs
-from wembit.web.plan.actions.reserve import reserve
+from wembit.web.errors import Refusal
+from wembit.web.plan.actions.rewrite_needs import rewrite_needs
 from wembit.web.plan.models import PLANNED, Project
 from wembit.web.stash.models import Entry
 
 
 def follow_takes(entry: Entry) -> None:
-    """The needs of the open projects for whose finished makings that entry, taken back by now, had taken something. After the
-    caller's transaction, since figures are locked before items.
+    """The needs of the open projects for whose finished makings that entry, or the one that it takes back, moved something.
+    After the entry's transaction, since figures are locked before items.
     """
-    finished = Q(makings__finished_at__isnull=False)
-    of_wool = Q(makings__pieces__layers__takes__movement__entry=entry)
-    of_things = Q(makings__things__takes__movement__entry=entry)
-    projects = Project.objects.of(entry.studio).filter(finished & (of_wool | of_things), state=PLANNED).distinct()
-    ids = list(projects.values_list("pk", "colourway__version__figure_id"))
-    if ids:
-        transaction.on_commit(lambda: _write(entry, ids))
-
-
-def _write(entry: Entry, ids: list[tuple[UUID, UUID]]) -> None:
-    for pk, figure_id in ids:
-        with transaction.atomic():
-            lock_figure(entry.studio, figure_id)
-            project = Project.objects.select_related("studio", "colourway__version__figure").get(pk=pk)
-            reserve(entry.studio, write_needs(project))
+    entries: list[UUID] = [pk for pk in (entry.pk, entry.reverses_id) if pk]
+    of_wool = Q(makings__pieces__layers__takes__movement__entry__in=entries)
+    of_things = Q(makings__things__takes__movement__entry__in=entries)
+    projects = Project.objects.of(entry.studio).filter(of_wool | of_things, state=PLANNED)
+    for pk in set(projects.filter(makings__finished_at__isnull=False).values_list("pk", flat=True)):
+        with suppress(Refusal):  # a figure that cannot be computed says so on its own page
+            rewrite_needs(entry.studio, pk)

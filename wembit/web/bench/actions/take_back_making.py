@@ -11,6 +11,8 @@ from wembit.web.bench.queries import making_of
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Version
+from wembit.web.plan.actions.needs import write_needs
+from wembit.web.plan.actions.reserve import reserve
 from wembit.web.plan.models import Project
 from wembit.web.studio.models import MAKER, Member
 
@@ -36,6 +38,8 @@ def take_back_making(member: Member, making_id: UUID) -> Project | None:
         raise Refusal("A later one of them is begun. Take that back first.")
     version_id = making.colourway.version_id
     making.delete()
+    if project:
+        reserve(member.studio, write_needs(project))
     if not Making.objects.filter(colourway__version=version_id).exists():
         Version.objects.filter(pk=version_id).update(frozen_at=None)
     return project

@@ -8,33 +8,29 @@ from uuid import UUID
 from django.db import transaction
 from django.db.models import ProtectedError
 
-from wembit.web.decimals import decimal, to_step
 from wembit.web.plan.begun import begun_of
 from wembit.web.plan.figure_needs import Amounts, amounts_for, needed_items
-from wembit.web.plan.models import RANGE, Need, Project, StandIn
-from wembit.web.plan.queries import covers_of, stand_ins_of
+from wembit.web.plan.models import RANGE, Need, Project
+from wembit.web.plan.queries import stand_ins_of
 from wembit.web.stash.models import NOTION, ZERO, Item, Movement
 
 
 def write_needs(project: Project) -> set[UUID]:
     """Bring the project's needs to what it takes as it now is: its begun makings what they took or hold, the others what the
-    figure takes, with the stand-ins laid over them.
+    figure takes, with the stand-ins laid over it.
 
     Returns the ids of all items that a need was or is of. Raises `Refusal` for a figure that cannot be computed. Within the
     caller's transaction.
     """
-    begun = begun_of(project)
+    begun, stand_ins = begun_of(project), stand_ins_of(project)
     rest = max(project.count - begun.count, 0)
     kept = needed_items(project)
-    amounts = amounts_for(project.colourway, rest, kept, begun.count) if rest else {}
-    items = _write(project, amounts)
+    items = _write(project, amounts_for(project.colourway, rest, kept, begun, stand_ins) if rest else {})
+    _add(project, begun.amounts)
     named = {
         (item.pk, seen) for item, seen in begun.amounts
     }  # by layers in hand, or by a stand-in that may be taken back
-    for made in sorted(stand_ins_of(project), key=lambda made: made.made_at):
-        move_over(project, made, rest)
-        named |= {(made.old_id, made.seen), (made.new_id, made.new_seen)}
-    _add(project, begun.amounts)
+    named |= {(made.old_id, made.seen) for made in stand_ins} | {(made.new_id, made.new_seen) for made in stand_ins}
     empty = project.needs.filter(p50=ZERO)
     used = Movement.objects.of(project.studio).filter(need__in=empty.values("pk")).values("need")
     for need in empty.exclude(pk__in=used):
@@ -78,31 +74,3 @@ def forget_wanted(items: set[UUID]) -> None:
     for item in Item.objects.filter(pk__in=items, kind=NOTION, lots=None, needs=None, offers=None):
         with suppress(ProtectedError), transaction.atomic():
             item.delete()
-
-
-def move_over(project: Project, made: StandIn, rest: int) -> None:
-    """Of the needs of the `rest` that are not begun, take what a stand-in moves off one and put it, times the ratio, onto that
-    of the new fibre; `made.moved` is the share of its makings, which are the last ones.
-    """
-    need = project.needs.filter(item=made.old, seen=made.seen).first()
-    if need is None or not need.p50 or not rest:
-        return
-    each = need.p50 / rest
-    if made.under:
-        each = decimal((1 - made.remains) * sum(cover.grams for cover in covers_of(project, made.old_id)))
-    moved = min(need.p50, to_step(each * min(made.count, rest)))
-    StandIn.objects.filter(pk=made.pk).update(moved=moved)
-    made.moved = moved
-    _shift(need, made)
-
-
-def _shift(need: Need, made: StandIn) -> None:
-    """Move `made.moved` grams of a need, and the range with them, to the fibre that stands in."""
-    share, ratio = made.moved / need.p50, decimal(made.ratio)
-    other = row_for(need.project, made.new_id, made.new_seen)
-    for name in RANGE:
-        part = getattr(need, name) * share
-        setattr(need, name, getattr(need, name) - part)
-        setattr(other, name, getattr(other, name) + part * ratio)
-    need.save(update_fields=RANGE)
-    other.save(update_fields=RANGE)
