@@ -1,17 +1,24 @@
 """Every press that changes rows of its own is taken back by Z, done again by Shift and Z, and refused when it was built on."""
 
 import datetime as dt
+import os
 from decimal import Decimal as D
+from pathlib import Path
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management import call_command
 
 from tests.web import factories as make
 from tests.web.helpers import get, post, text, words
+from tests.web.test_stash_screens import photo
+from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.take import take
 from wembit.web.bench.models import Making, Piece, PieceLayer
 from wembit.web.errors import Refusal
-from wembit.web.figures.models import Version
+from wembit.web.figures.actions.add_reference import add_reference
+from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version
 from wembit.web.plan.models import Need, Project, StandIn
 from wembit.web.plan.queries import open_needs
 from wembit.web.restock.models import Offer, Order, OrderLine, Supplier
@@ -19,6 +26,7 @@ from wembit.web.row_deeds import put
 from wembit.web.stash.actions.undo import undo as undo_entry
 from wembit.web.stash.models import Entry, Item, Lot, Movement, Promise, Reminder
 from wembit.web.studio.models import Deed, Member, Studio
+from wembit.web.uploads import cleaned
 
 
 @pytest.fixture
@@ -43,10 +51,13 @@ def z(client, address="undo/") -> str:
 def state(owner):
     """All that the presses below may change, and what hangs on it."""
     studio = owner.studio
-    tables = (Project, Need, StandIn, Making, Piece, PieceLayer, Order, OrderLine, Supplier, Offer, Item, Lot, Reminder)
+    tables = (
+        Project, Need, StandIn, Making, Piece, PieceLayer, Order, OrderLine, Supplier, Offer, Item, Lot, Reminder, Figure,
+        Version, Slot, Part, Layer, Colourway, Choice, Reference, Tracing,
+    )  # fmt: skip
     rows = {model.__name__: sorted(map(str, model.objects.of(studio).values())) for model in tables}
     rows["Promise"] = sorted((str(p.lot_id), str(p.need), p.amount) for p in Promise.objects.of(studio))
-    rows["Studio"] = list(Studio.objects.values("name", "currency", "weight_unit"))
+    rows["Studio"] = list(Studio.objects.values("name", "currency", "weight_unit", "habits"))
     rows["Member"] = sorted(map(str, Member.objects.of(studio).values("pk", "role", "pinch_g", "keys_on")))
     rows["frozen"] = list(Version.objects.of(studio).values_list("pk", "frozen_at"))
     return rows
@@ -84,6 +95,18 @@ def presses(client, owner, project, moss):
         {"item": str(moss.item_id), "pack": "25", "price": "3"},
         "a pack",
     )
+    figure = project.colourway.version.figure_id
+    file = client.get(f"{client.base}figures/{figure}/json/").content
+    shown = add_reference(owner, figure, cleaned(photo(), owner.studio))
+    yield "figures/new/", {"name": "Crab", "story": ""}, "Crab, begun"
+    yield f"figures/{figure}/copy/", {"copy_name": "Crab"}, "Crab, copied"
+    yield "figures/take-in/", {"file": SimpleUploadedFile("a.json", file)}, "taken in from a file"
+    yield f"figures/{figure}/pictures/add/", {"photo": photo(), "words": "from below"}, "a picture of a figure, added"
+    yield f"figures/{figure}/pictures/{shown.pk}/drop/", {}, "a picture of a figure, dropped"
+    yield f"figures/{figure}/draw/", {"kind": "slab"}, "a drawing, begun"
+    yield f"figures/{figure}/order/way/", {"question": "eyes", "way": "early"}, "a way of working"
+    yield f"bench/{making.pk}/picture/", {"photo": photo()}, "photographed"
+    yield "colour/habits/", {"blends": ["batt"], "fibres": "2", "parts": "8", "loss": "1"}, "how the studio cards"
     yield f"stash/lot/{moss.pk}/describe/", {"srgb": "#112233", "has_colour": "on", "dye_lot": "X"}, "what it is"
     yield "stash/walk/reminder/", {"words": "moths", "due": due, "every_days": "9"}, "a look at the wool"
     yield "house/settings/", settings, "the studio’s settings"
@@ -108,7 +131,7 @@ def test_every_press_of_rows_goes_back_and_comes_again(client, owner, project, m
         z(client)
         assert state(owner) == before, address
         tried += 1
-    assert tried == 15
+    assert tried == 24
 
 
 def test_a_press_and_its_deed_are_there_together_or_not_at_all(client, owner, project, monkeypatch):
@@ -216,3 +239,39 @@ def test_a_studio_keeps_an_owner_whatever_is_taken_back(client, owner):
     with pytest.raises(Refusal, match="needs an owner"):
         Member.objects.filter(pk=owner.pk).update(role="maker")
         put(Member.objects.get(pk=tove.pk), deed.rows, back=True)
+
+
+def test_a_new_figure_goes_with_the_key_while_nothing_stands_on_it(client, owner):
+    page = post(client, "figures/new/", name="Crab", story="", follow=True)
+    here = page.request["PATH_INFO"]
+    post(client, f"{here.removeprefix(client.base)}part/", kind="body", length="40")
+    begun = Deed.objects.get(words="Crab, begun")
+    assert "done with it since" in words(text(post(client, f"deeds/{begun.pk}/back/", follow=True)))
+    assert "Taken back: Crab: body, added" in z(client)
+    assert "Taken back: Crab, begun" in z(client)
+    assert not Figure.objects.exists()
+
+
+def test_the_page_of_what_was_taken_back_gives_way_to_the_place_above_it(client, owner):
+    here = post(client, "figures/new/", name="Crab", story="", follow=True).request["PATH_INFO"]
+    navigates = {"Referer": f"http://testserver{here}", "Sec-Fetch-Mode": "navigate"}
+    answer = client.post(f"{client.base}undo/", {"key": make.press().key}, follow=True, headers=navigates)
+    assert answer.status_code == 200
+    assert answer.request["PATH_INFO"] == f"{client.base}figures/"
+    assert "Taken back: Crab, begun" in words(text(answer))
+    assert client.get(here, headers={"Sec-Fetch-Mode": "navigate"}).status_code == 404, "only the first time"
+
+
+def test_a_dropped_picture_is_swept_up_when_nobody_can_want_it_back(client, owner, figure, settings):
+    reference = add_reference(owner, figure.pk, cleaned(photo(), owner.studio))
+    kept = add_reference(owner, figure.pk, cleaned(photo(), owner.studio))
+    path = Path(reference.image.path)
+    post(client, f"figures/{figure.pk}/pictures/{reference.pk}/drop/")
+    call_command("sweep_pictures")
+    assert path.exists(), "it may be taken back"
+    long_ago = (clock.now() - dt.timedelta(days=8)).timestamp()
+    for file in (path, Path(kept.image.path)):
+        os.utime(file, (long_ago, long_ago))
+    call_command("sweep_pictures")
+    assert not path.exists()
+    assert Path(kept.image.path).exists()

@@ -92,9 +92,10 @@ def manage(*words: str) -> None:
 
 
 def migrate() -> None:
-    """Bring the database, and what was planned in it, to this version."""
+    """Bring the database, what was planned in it, and the pictures to what this version knows."""
     manage("migrate", "--verbosity", "0")
     manage("follow_arithmetic")
+    manage("sweep_pictures")
 
 
 def prepare(options: argparse.Namespace) -> None:

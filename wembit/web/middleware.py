@@ -48,8 +48,13 @@ class StudioMiddleware:
             if request.htmx:
                 trigger_client_event(response, "pressed")
         opened = request.method == "GET" and request.headers.get("Sec-Fetch-Mode") == "navigate"
-        if response.status_code == 405 and opened and request.studio is not None:
-            response = self.where_it_was(request)
+        if request.studio is not None and opened:
+            taken_back = request.session.pop("taken_back", "") if "taken_back" in request.session else ""
+            if response.status_code == 404 and taken_back:  # what that page showed was taken back just now
+                messages.success(request, taken_back)
+                response = self.where_it_was(request)
+            elif response.status_code == 405:
+                response = self.where_it_was(request)
         response.headers.setdefault("Cache-Control", "no-store")
         vary = response.headers.get("Vary", "")
         response.headers["Vary"] = f"{vary}, HX-Request" if vary else "HX-Request"
@@ -111,7 +116,7 @@ class StudioMiddleware:
         return redirect(local_path(request.headers.get("Referer", ""), request))
 
     def where_it_was(self, request: Request) -> HttpResponse:
-        """The nearest page above the address of a press, which somebody has opened as a page."""
+        """The nearest page above an address at which there is none."""
         path = request.path.rstrip("/")
         while (path := path.rpartition("/")[0]) and path.count("/") > 2:
             with suppress(Resolver404):

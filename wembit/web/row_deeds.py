@@ -19,7 +19,7 @@ from django.db.models import ProtectedError, QuerySet
 from wembit.web.asked import id_in
 from wembit.web.bench.models import Making, MakingThing, Piece, PieceLayer
 from wembit.web.errors import Refusal
-from wembit.web.figures.models import Figure, Tracing, Version
+from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version
 from wembit.web.plan.actions.reserve import reserve
 from wembit.web.plan.models import PLANNED, Need, Project, StandIn
 from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine, Supplier
@@ -129,6 +129,32 @@ def _offers(press: Pressed) -> list[QuerySet]:
     return [press.of(Item, pk=id_in(press.given.get("item", ""))), press.of(Offer, supplier=pk)]
 
 
+def _studio(press: Pressed) -> list[QuerySet]:
+    return [Studio.objects.filter(pk=press.member.studio_id)]
+
+
+def _figures(studio: UUID, **filters: Any) -> list[QuerySet]:
+    """All rows of these figures, each after what it points to."""
+    deeper = {f"figure__{name}": value for name, value in filters.items()}
+    versions = Version.objects.filter(studio=studio, **deeper).values("pk")
+    return [
+        Figure.objects.filter(studio=studio, **filters),
+        *(model.objects.filter(studio=studio, **deeper) for model in (Version, Reference, Tracing)),
+        *(model.objects.filter(studio=studio, version__in=versions) for model in (Slot, Part, Colourway)),
+        Layer.objects.filter(studio=studio, part__version__in=versions),
+        Choice.objects.filter(studio=studio, colourway__version__in=versions),
+    ]
+
+
+def _new_figures(press: Pressed) -> list[QuerySet]:
+    return _figures(press.member.studio_id, made_at__gte=press.since)
+
+
+def _pictures(press: Pressed) -> list[QuerySet]:
+    pk = press.ids["figure_id"]
+    return [press.of(Reference, figure=pk), press.of(Tracing, figure=pk)]
+
+
 WATCHED = {
     "bench:begin": Watched("{}, begun", _begun, of="bench.making"),
     "bench:enough": Watched("a piece has enough", _layer),
@@ -136,10 +162,19 @@ WATCHED = {
     "bench:mark": Watched("{}, marked", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
     "bench:more": Watched("a piece takes more", _layer),
     "bench:not_begun": Watched("a making, taken back", _making),
+    "bench:picture": Watched("{}, photographed", lambda press: [press.of(Making, pk=press.ids["making_id"])]),
+    "colour:habits": Watched("how the studio cards", _studio),
     "colour:tell": Watched("{}, its colour", _bag),
+    "figures:add_reference": Watched("a picture of a figure, added", _pictures),
+    "figures:copy": Watched("{}, copied", _new_figures, of="figures.figure"),
     "figures:describe": Watched("{}, its name and story", lambda press: [press.of(Figure, pk=press.ids["figure_id"])]),
+    "figures:drop_reference": Watched("a picture of a figure, dropped", _pictures),
+    "figures:new": Watched("{}, begun", _new_figures, of="figures.figure"),
+    "figures:new_tracing": Watched("a drawing, begun", _pictures),
     "figures:origin": Watched("{}, where it is from", lambda press: [press.of(Figure, pk=press.ids["figure_id"])]),
+    "figures:take_in": Watched("{}, taken in from a file", _new_figures, of="figures.figure"),
     "figures:tracing": Watched("a drawing", lambda press: [press.of(Tracing, pk=press.ids["tracing_id"])]),
+    "figures:way": Watched("a way of working", _studio),
     "plan:change": Watched("{}, changed", _project),
     "plan:drop": Watched("{}, given up", _project),
     "plan:finish": Watched("{}, done", _project),
@@ -161,9 +196,7 @@ WATCHED = {
     "stash:tick": Watched("a look at the wool", lambda press: [press.of(Reminder)]),
     "studio:pinch": Watched("your pinch and keys", lambda press: [press.of(Member, pk=press.member.pk)]),
     "studio:role": Watched("{}, another role", lambda press: [press.of(Member, pk=press.ids["member_id"])]),
-    "studio:settings": Watched(
-        "the studio’s settings", lambda press: [Studio.objects.filter(pk=press.member.studio_id)]
-    ),
+    "studio:settings": Watched("the studio’s settings", _studio),
 }
 
 
@@ -220,6 +253,8 @@ def put(member: Member, kept: Changes, *, back: bool) -> None:
         now = told([_one(row[0], row[1])]).get((row[0], row[1]))
         if now != row[old]:
             raise Refusal(GONE_ON)
+    for pk in (row[1] for row in kept if row[0] == "figures.figure" and row[new] is None):
+        _nothing_more(studio, pk, kept)
     _not_used(studio, [row[1] for row in kept if row[0] == "plan.need" and row[new] is None])
     try:
         with transaction.atomic():
@@ -239,7 +274,9 @@ def _is_an_owners(row: list[Any]) -> bool:
     label, _, before, after = row
     if label == "studio.member":
         return (before or {}).get("role") != (after or {}).get("role")
-    return label in ("studio.studio", "restock.supplier", "restock.offer")
+    if label == "studio.studio":
+        return {**(before or {}), "habits": None} != {**(after or {}), "habits": None}
+    return label in ("restock.supplier", "restock.offer")
 
 
 def _one(label: str, pk: str) -> QuerySet:
@@ -254,6 +291,12 @@ def _write(label: str, pk: str, row: Row, *, made: bool) -> None:
         _one(label, pk).update(**dates)  # fields that are set when a row is made
     else:
         _one(label, pk).update(**{name: value for name, value in fields.items() if name != "id"})
+
+
+def _nothing_more(studio: Studio, figure: str, kept: Changes) -> None:
+    """Raises `Refusal` where the figure has got parts, pictures or versions since."""
+    if set(told(_figures(studio.pk, pk=figure))) - {(row[0], row[1]) for row in kept}:
+        raise Refusal(GONE_ON)
 
 
 def _not_used(studio: Studio, needs: list[str]) -> None:

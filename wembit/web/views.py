@@ -100,6 +100,7 @@ def _answered(request: Request, words: str, faults: dict[str, str]) -> HttpRespo
         refused(request, faults)
     else:
         messages.success(request, words)
+        request.session["taken_back"] = words  # the page that it came from may be gone
     return HttpResponseRedirect(local_path(request.META.get("HTTP_REFERER", ""), request))
 
 

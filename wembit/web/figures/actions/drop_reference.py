@@ -14,10 +14,8 @@ from wembit.web.studio.models import MAKER, Member
 
 @transaction.atomic
 def drop_reference(member: Member, figure_id: UUID, reference_id: UUID) -> None:
-    """The picture and its file; what was traced from it stays. Raises `Http404`."""
+    """The picture; what was traced from it stays. Its file is swept up when nobody can want it back. Raises `Http404`."""
     member.must_be(MAKER)
     figure = figure_of(member.studio, figure_id)
     reference = get_object_or_404(Reference.objects.of(member.studio), pk=reference_id, figure=figure)
-    image = reference.image
     reference.delete()
-    transaction.on_commit(lambda: image.delete(save=False))
