@@ -5,7 +5,7 @@ from decimal import Decimal as D
 import pytest
 
 from tests.web import factories as make
-from tests.web.helpers import figure_with, post
+from tests.web.helpers import figure_with, get, post, words
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.enough import has_enough
 from wembit.web.bench.actions.finish_making import finish_making
@@ -18,12 +18,13 @@ from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import newest_version
 from wembit.web.plan.actions.change_project import change_project
-from wembit.web.plan.actions.stand_in import stand_in
+from wembit.web.plan.actions.stand_in import makings_left, stand_in
 from wembit.web.plan.actions.take_back_stand_in import take_back_stand_in
 from wembit.web.plan.actions.use_newest_version import use_newest_version
 from wembit.web.plan.figure_needs import amounts_for
 from wembit.web.plan.queries import open_needs
 from wembit.web.restock.actions.accept_answer import take_answer_back, use_instead
+from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.undo import undo
 from wembit.web.stash.models import Entry, Item
 
@@ -148,6 +149,15 @@ def test_a_stand_in_is_for_the_last_of_them_whatever_their_number(owner, project
     assert need(project, moss).p50 == pytest.approx(each, abs=STEP)
     items = [layer.layer.item_id for line in makings_of(project) for piece in line.pieces for layer in piece.layers]
     assert items == [moss.item_id, sand.item_id, sand.item_id]
+
+
+def test_an_answer_is_for_as_many_as_are_left_whatever_the_first_one_took(client, owner, project, moss, sand):
+    made(owner, project, moss, more="60")
+    moss.refresh_from_db()
+    recount(owner, moss.pk, D(10), press=make.press())
+    page = words(get(client, f"restock/project/{project.pk}/{moss.item_id}/"))
+    assert "For 62.3 g That is the last 3 of 4" in page
+    assert makings_left(need(project)) == 3
 
 
 def test_a_stand_in_for_all_is_taken_back_after_the_figure_changed(client, owner, project, ball, moss, sand):

@@ -16,7 +16,7 @@ from wembit.web.stash.models import ZERO, Item
 
 from .begun import Begun
 from .laid_layers import laid, ranges, standing_by_number
-from .models import RANGE, Project, StandIn
+from .models import RANGE, Need, Project, StandIn
 from .notion_items import things_for
 
 NONE_BEGUN = Begun()
@@ -60,6 +60,14 @@ def amounts_for(
         more = thing.amount(begun.count + count) - thing.amount(begun.count)
         amounts[thing.item, True] = {name: known[name] + more for name in RANGE}
     return amounts
+
+
+def of_a_making(need: Need) -> Decimal:
+    """What the next making takes of a need, in g: by the figure where it names that wool, else an equal share."""
+    plan = plan_of(need.project.colourway)
+    one = {} if plan.fault else ranges(laid(plan.layers()))
+    grams = one.get((need.item, need.seen))
+    return to_step(grams.p50) if grams else need.p50 / need.project.count
 
 
 def bare_slots(colourway: Colourway) -> list[str]:

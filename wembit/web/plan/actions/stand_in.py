@@ -15,7 +15,7 @@ from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
-from wembit.web.plan.figure_needs import amounts_for
+from wembit.web.plan.figure_needs import of_a_making
 from wembit.web.plan.models import PLANNED, Need, Project, StandIn
 from wembit.web.plan.queries import open_needs, project_of
 from wembit.web.stash.models import FIBRE, Item
@@ -37,8 +37,7 @@ def stand_in(
     """
 
     def all_of_it(need: Need, new: Item) -> Moved:
-        moved = need.p50 / need.project.count * count
-        return Moved(moved, ratio_of(need.project, need, new))
+        return Moved(of_a_making(need) * count, ratio_of(need.project, need, new))
 
     return moved_over(member, project_id, old_id, new_id, seen=seen, count=count, key=key, how=all_of_it)
 
@@ -92,10 +91,8 @@ def moved_over(
 
 def makings_left(need: Need) -> int:
     """How many makings what is left of a need is for."""
-    project = need.project
-    one = amounts_for(project.colourway, 1).get((need.item, need.seen))
-    each = one["p50"] if one else need.p50 / project.count
-    return min(project.count, math.ceil(need.left / each - Decimal("0.02"))) if each else 0
+    each = of_a_making(need)
+    return min(need.project.count, math.ceil(need.left / each - Decimal("0.02"))) if each else 0
 
 
 def ratio_of(project: Project, need: Need, new: Item) -> float:

@@ -15,6 +15,7 @@ from wembit.web.colour.map.nearest_and_blends import Recipe, recipes
 from wembit.web.colour.map.target import Target, target_of
 from wembit.web.colour.queries import Wool, Wools, blending_forms, blending_habits, wools
 from wembit.web.plan.actions.stand_in import makings_left
+from wembit.web.plan.figure_needs import of_a_making
 from wembit.web.plan.models import Need
 from wembit.web.plan.queries import NeedLine, covers_of, short_elsewhere
 from wembit.web.restock.queries import TideLine, tide_of
@@ -108,7 +109,7 @@ def answers(studio: Studio, needs: list[NeedLine], count: int | None = None, onl
 
 def _for_how_many(need: Need, short: Any, count: int | None = None) -> tuple[int, float]:
     """For how many makings another wool has to stand in, all of which take it, and how much that is, in g."""
-    each = float(need.p50) / need.project.count
+    each = float(of_a_making(need))
     count = makings_for(float(short), each, makings_left(need), count)
     return count, round(min(float(need.left), each * count), 2)
 
