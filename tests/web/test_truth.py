@@ -16,11 +16,13 @@ from django.db import connection, connections
 from django.test import Client
 
 from tests.web import factories as make
+from tests.web.conftest import signed_in
 from wembit.web.errors import Refusal
 from wembit.web.stash.actions.merge import merge
 from wembit.web.stash.actions.pull import pull
 from wembit.web.stash.ledger import Press, Short
 from wembit.web.stash.models import Entry, Lot, Movement
+from wembit.web.studio.models import Deed, Member
 
 pytestmark = pytest.mark.django_db(transaction=True)
 WORKERS = 8
@@ -146,3 +148,18 @@ def test_a_killed_server_loses_nothing_that_was_confirmed(tmp_path):
     assert confirmed == 11
     assert Lot.objects.get(pk=lot.pk).on_hand == 39
     assert Entry.objects.filter(verb="pull").count() == 11
+
+
+def test_eight_suppliers_at_once_are_eight_deeds_of_one_each():
+    """What another hand did meanwhile is in nobody else's deed, and so is not taken back with it."""
+    owner = make.studio_owner()
+
+    def press(number):
+        client = signed_in(Member.objects.select_related("user", "studio").get(pk=owner.pk))
+        given = {"name": f"Reed {number}", "lead_days": "3", "postage": "1", "key": make.press().key}
+        return client.post(f"{client.base}restock/suppliers/new/", given).status_code
+
+    assert at_once(press, range(WORKERS)) == [302] * WORKERS
+    deeds = list(Deed.objects.filter(kind=Deed.ROWS))
+    assert len(deeds) == WORKERS
+    assert all(len(deed.rows) == 1 for deed in deeds), [len(deed.rows) for deed in deeds]

@@ -146,6 +146,18 @@ def test_a_size_that_another_has_changed_is_asked_about(client, tove, ball):
     assert sizes_of(ball)["diameter_mm"] == 40
 
 
+def test_it_is_asked_about_also_when_the_version_was_begun_meanwhile(client, tove, owner, ball):
+    """Her change makes the next version; what the other has changed in the one before is hers to decide all the same."""
+    mine, hers = (part_form(hand, ball) for hand in (client, tove))
+    address = f"{client.base}figures/{ball.pk}/part/ball/"
+    assert tove.post(address, {**hers, "diameter_mm": "44"}).status_code == 302
+    begin_making(owner, make.project(owner, ball).pk)
+    assert "Tove has changed this to 44 mm" in told(client.post(address, {**mine, "diameter_mm": "50"}))
+    assert newest_version(ball).number == 1
+    assert client.post(address, {**mine, "firmness": "soft"}).status_code == 302
+    assert newest_version(ball).number == 2
+
+
 def test_other_fields_equal_values_and_ones_own_changes_are_not_asked_about(client, tove, ball):
     mine, hers = (part_form(hand, ball) for hand in (client, tove))
     address = f"{client.base}figures/{ball.pk}/part/ball/"

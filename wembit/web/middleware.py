@@ -17,7 +17,7 @@ from django_htmx.http import trigger_client_event
 from wembit.web import clock
 from wembit.web.deed_words import words_of
 from wembit.web.responses import local_path
-from wembit.web.row_deeds import WATCHED, Pressed, changes, name_of, told
+from wembit.web.row_deeds import WATCHED, Pressed, changes, name_of, one_at_a_time, told
 from wembit.web.studio.deeds import keep_deed
 from wembit.web.studio.models import Deed, Studio
 from wembit.web.studio.shared_tablet import member_in_hand
@@ -65,9 +65,12 @@ class StudioMiddleware:
         return request.method == "POST" and _name(request) in WATCHED
 
     def watch(self, request: Request, press: Pressed, do: Callable[[], HttpResponse]) -> HttpResponse:
-        """A watched press and its deed, in one transaction: neither is there without the other."""
+        """A watched press and its deed, in one transaction: neither is there without the other. In a studio one at a time, so
+        that no deed holds what another hand did meanwhile.
+        """
         watched = WATCHED[_name(request)]
         with transaction.atomic():
+            one_at_a_time(request.studio)
             before = told(watched.rows(press))
             response = do()
             differ = changes(before, told(watched.rows(press))) if response.status_code < 400 else []

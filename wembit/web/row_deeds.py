@@ -13,7 +13,7 @@ from uuid import UUID
 
 from django.apps import apps
 from django.core.serializers.json import DjangoJSONEncoder
-from django.db import IntegrityError, models, transaction
+from django.db import IntegrityError, connection, models, transaction
 from django.db.models import ProtectedError, QuerySet
 
 from wembit.web.asked import id_in
@@ -198,6 +198,12 @@ WATCHED = {
     "studio:role": Watched("{}, another role", lambda press: [press.of(Member, pk=press.ids["member_id"])]),
     "studio:settings": Watched("the studio’s settings", _studio),
 }
+
+
+def one_at_a_time(studio: Studio) -> None:
+    """Wait until no other press of the studio is watched; until the end of the transaction none other is."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_advisory_xact_lock(%s)", [studio.pk.int & 0x7FFF_FFFF_FFFF_FFFF])
 
 
 def told(queries: Iterable[QuerySet]) -> Rows:

@@ -7,10 +7,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from .models import Project
+from wembit.web.dates import spoken
 
 if TYPE_CHECKING:
-    from .queries import NeedNow
+    from .queries import NeedNow, PlannedNow
 
 DAY_PX = 14.0
 ROW_PX = 76.0
@@ -22,15 +22,17 @@ LABEL_PX = 52.0  # how wide a date is
 
 @dataclass(frozen=True)
 class Bar:
-    """A project on the calendar, in px as it is written; `done_width` is empty while nothing is finished."""
+    """A project on the calendar, in px as it is written, and what stands above and under its bar; `done_width` is empty while
+    nothing is finished.
+    """
 
-    project: Project
+    project: PlannedNow
     x: str
     y: int
     width: str
     done_width: str
     short: str
-    late: bool
+    words: str
 
 
 @dataclass(frozen=True)
@@ -56,7 +58,14 @@ def _names(needs: Sequence[NeedNow]) -> str:
     return ", ".join(names[:NAMED]) + (f" and {beyond} more" if beyond > 0 else "")
 
 
-def calendar(projects: Sequence[Project], shorts: dict, begun: dict, today: dt.date) -> Calendar:
+def _words(project: PlannedNow, short: str, today: dt.date) -> str:
+    late = ", late" if project.due < today else ""
+    return (
+        f"{project.makings} × {project.figure}, due {spoken(project.due, today)}{late}{short and f'; short of {short}'}"
+    )
+
+
+def calendar(projects: Sequence[PlannedNow], shorts: dict, begun: dict, today: dt.date) -> Calendar:
     """The open projects from the earliest start (at most 3 weeks back) to a week after the last due date."""
     first = min([today, *(project.start for project in projects)])
     first = max(first, today - dt.timedelta(21))
@@ -71,10 +80,11 @@ def calendar(projects: Sequence[Project], shorts: dict, begun: dict, today: dt.d
     for row, project in enumerate(projects):
         left, width = x(project.start), max(day, x(project.due) + day - x(project.start))
         done = width * begun.get(project.pk, 0.0)
+        short = _names(shorts.get(project.pk, []))
         bars.append(
             Bar(
                 project, f"{left:.1f}", int(TOP_PX + row * ROW_PX), f"{width:.1f}", f"{done:.1f}" if done else "",
-                _names(shorts.get(project.pk, [])), project.due < today,
+                short, _words(project, short, today),
             )
         )  # fmt: skip
     weeks = [(x(date), date) for date in (first + dt.timedelta(7 * k) for k in range((last - first).days // 7 + 1))]

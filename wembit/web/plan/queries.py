@@ -42,6 +42,24 @@ def projects(studio: Studio, due_by: dt.date | None = None) -> QuerySet[Project]
     return (rows.filter(due__lte=due_by) if due_by else rows).order_by("due", "name", "pk")
 
 
+class PlannedNow(NamedTuple):
+    """An open project, as small as it can be."""
+
+    pk: UUID
+    name: str
+    makings: int
+    figure: str
+    start: dt.date
+    due: dt.date
+
+
+def planned_now(studio: Studio) -> list[PlannedNow]:
+    """The open projects by due date. One query."""
+    rows = Project.objects.of(studio).filter(state=PLANNED).order_by("due", "name", "pk")
+    named = rows.values_list("pk", "name", "count", "colourway__version__figure__name", "start", "due")
+    return [PlannedNow(*row) for row in named]
+
+
 def first_without(studio: Studio, shorts: dict[UUID, list[NeedNow]]) -> Project | None:
     """The open project that is due first of those that are not among the short ones."""
     return projects(studio).exclude(pk__in=shorts).first()

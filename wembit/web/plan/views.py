@@ -51,7 +51,7 @@ def plan_context(request: Request) -> dict:
 
 def drawn_calendar(studio: Studio, today: dt.date) -> dict:
     """Sizes and weeks of the calendar, and each open project's bar drawn, by its id."""
-    projects = list(queries.projects(studio))
+    projects = queries.planned_now(studio)
     laid = calendar(projects, queries.shorts_by_project(studio), queries.finished_shares(studio), today)
     drawn = render_to_string("plan/_bars.html", {"studio": studio, "bars": laid.bars, "width": f"{laid.width:.0f}"})
     bars = [(bar.project.pk, mark_safe(one)) for bar, one in zip(laid.bars, drawn.split(NEXT), strict=bool(laid.bars))]

@@ -9,6 +9,7 @@ from uuid import UUID
 
 from wembit.core.craft.materials import FIRMNESS_WORDS
 from wembit.web.errors import Refusal
+from wembit.web.figures.models import Part
 from wembit.web.numbers import length
 from wembit.web.studio.deeds import others_since
 
@@ -18,7 +19,9 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Member
 
 FIELDS = {"bead_mm": "bead"}  # what a form calls by another name
-Place = tuple[str, str, str, str]  # table, id, column, and of a shape, a seat or a rule which of its values
+Place = tuple[
+    str, str, str, str
+]  # table, what is changed, column, and of a shape, a seat or a rule which of its values
 
 
 def ask_first(member: Member, figure_id: UUID, drawn_at: dt.datetime, rows: Iterable[list[Any]]) -> None:
@@ -38,13 +41,24 @@ def _places(rows: Iterable[list[Any]]) -> Iterator[tuple[Place, Any]]:
         if before is None or after is None:
             continue
         before, after = as_kept(before), as_kept(after)
+        thing = _thing(table, key, before)
         for column in after:
             if isinstance(after[column], dict) and isinstance(before[column], dict):
                 for part in {*before[column], *after[column]}:
                     if before[column].get(part) != after[column].get(part):
-                        yield (table, key, column, part), after[column].get(part)
+                        yield (table, thing, column, part), after[column].get(part)
             elif before[column] != after[column]:
-                yield (table, key, column, ""), after[column]
+                yield (table, thing, column, ""), after[column]
+
+
+def _thing(table: str, key: str, row: dict[str, Any]) -> str:
+    """What the row is of, which is the same in the version that a later change has made of a frozen one."""
+    if table == "part":
+        return str(row["key"])
+    if table == "layer":
+        part = Part.objects.filter(pk=row["part_id"]).values_list("key", flat=True).first()
+        return f"{part}, {row['position']}"
+    return "" if table == "version" else key
 
 
 def _words(member: Member, place: Place, value: Any) -> str:
