@@ -148,6 +148,18 @@ def test_a_bag_to_weigh_sets_no_limit_to_how_big(client, owner):
     assert "Sets no limit, since a bag of it is not weighed: heap." in page
 
 
+def test_what_a_bag_says_of_its_promises_adds_up(client, owner, moss):
+    for _ in range(3):
+        make.project(owner, make.figure(owner, f"Pebble {_}", 11.0 + _ / 3, moss), count=3)
+    page = words(get(client, f"stash/lot/{moss.pk}/"))
+    rows = [D(amount) for amount in re.findall(r"([\d.]+) g for Market", page)]
+    (promised,) = re.findall(r"([\d.]+) g promised", page)
+    (free,) = re.findall(r"([\d.]+) g free", page)
+    assert len(rows) == 3
+    assert sum(rows) == D(promised)
+    assert D(promised) + D(free) == 100
+
+
 def test_seen_and_hidden_come_out_of_the_same_bag(client, owner):
     figure = figure_with(client, "Hare", ("body", "60"))
     wool = make.lot(owner, "fawn", "1000")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from fractions import Fraction
 from typing import TYPE_CHECKING
 
 from django.contrib import messages
@@ -12,8 +13,10 @@ from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.portions import rounded
 from wembit.web import numbers
 from wembit.web.asked import whole_number_in, words_in
+from wembit.web.decimals import to_cent
 from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
 from wembit.web.responses import again, page, refused, tried
@@ -27,7 +30,7 @@ from wembit.web.stash.actions.put_back import put_back
 from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.split import split
 from wembit.web.stash.actions.undo import undo
-from wembit.web.stash.models import GRAMS, Lot
+from wembit.web.stash.models import GRAMS, Lot, Promise
 from wembit.web.uploads import cleaned
 
 from .forms import FORM_CHOICES, AmountForm, DescribeForm, MergeForm, UndoForm
@@ -35,7 +38,7 @@ from .shelf_chart import GROUPS, PX2_PER_GRAM, boards, draw, step_chart
 from .wool_forms import drawings
 
 if TYPE_CHECKING:
-    from collections.abc import Callable
+    from collections.abc import Callable, Sequence
     from typing import Any
     from uuid import UUID
 
@@ -113,14 +116,16 @@ IT_HOLDS = {GRAMS: "It weighs this", "mm": "It measures this"}
 def lot_context(request: Request, lot: Lot) -> dict:
     promises = queries.promises_on(lot)
     lot.promised = sum((promise.amount for promise in promises), Decimal(0))
+    held, whole = to_cent(lot.on_hand), to_cent(lot.promised)
     lines = queries.history(lot)
     others = queries.other_bags(lot)
     return {
         "lot": lot,
         "item": lot.item,
         "drawn": draw(lot, 60.0 if lot.on_hand < 60 else 3600 / float(lot.on_hand or 1), 400),
-        "free": max(lot.on_hand - lot.promised, Decimal(0)),
-        "promises": promises,
+        "promised": whole,
+        "free": max(held - whole, Decimal(0)),
+        "promises": list(zip(promises, _added_up(promises, whole), strict=True)),
         "lines": lines,
         "chart": step_chart(lines),
         "breeds": queries.breed_choices(request.studio),
@@ -129,6 +134,17 @@ def lot_context(request: Request, lot: Lot) -> dict:
         "strand_mm": _strand_mm(lot),
         "it_holds": IT_HOLDS.get(lot.item.unit, "So many are there"),
     }
+
+
+def _added_up(promises: Sequence[Promise], whole: Decimal) -> list[Decimal]:
+    """Their amounts to the hundredth, so that they add up to the whole as it is shown."""
+    shares = [Fraction(promise.amount) for promise in promises]
+    together = sum(shares)
+    return (
+        [to_cent(amount) for amount in rounded(float(whole), [share / together for share in shares])]
+        if together
+        else []
+    )
 
 
 def _strand_mm(lot: Lot) -> float | None:
