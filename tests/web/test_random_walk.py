@@ -47,7 +47,7 @@ from wembit.web.stash.ledger import Short
 from wembit.web.stash.models import FIBRE, Entry, Item, Lot, Movement, Promise
 from wembit.web.studio.models import Member, Studio
 
-FEW, ALL_OF_THEM, MOST_PLANNED = 45, 300, 4
+FEW, ALL_OF_THEM, MOST_PLANNED = 36, 150, 4
 NEAR = D("0.006")  # what rounding each making's grams to a thousandth may come to
 COLOURS = ["#6f7d43", "#e8dfcc", "#3b2a20", "#a57c52", "#8fa3ad"]
 

@@ -134,15 +134,19 @@ def _studio(press: Pressed) -> list[QuerySet]:
 
 
 def _figures(studio: UUID, **filters: Any) -> list[QuerySet]:
-    """All rows of these figures, each after what it points to."""
-    deeper = {f"figure__{name}": value for name, value in filters.items()}
-    versions = Version.objects.filter(studio=studio, **deeper).values("pk")
+    """All rows of these figures, each after what it points to. The figures and versions are looked up first, so that no
+    query reads those of other studios.
+    """
+    figures = list(Figure.objects.filter(studio=studio, **filters).values_list("pk", flat=True))
+    versions = list(Version.objects.filter(studio=studio, figure__in=figures).values_list("pk", flat=True))
+    parts = list(Part.objects.filter(studio=studio, version__in=versions).values_list("pk", flat=True))
+    ways = list(Colourway.objects.filter(studio=studio, version__in=versions).values_list("pk", flat=True))
     return [
-        Figure.objects.filter(studio=studio, **filters),
-        *(model.objects.filter(studio=studio, **deeper) for model in (Version, Reference, Tracing)),
+        Figure.objects.filter(studio=studio, pk__in=figures),
+        *(model.objects.filter(studio=studio, figure__in=figures) for model in (Version, Reference, Tracing)),
         *(model.objects.filter(studio=studio, version__in=versions) for model in (Slot, Part, Colourway)),
-        Layer.objects.filter(studio=studio, part__version__in=versions),
-        Choice.objects.filter(studio=studio, colourway__version__in=versions),
+        Layer.objects.filter(studio=studio, part__in=parts),
+        Choice.objects.filter(studio=studio, colourway__in=ways),
     ]
 
 
