@@ -270,8 +270,12 @@ def test_a_dropped_picture_is_swept_up_when_nobody_can_want_it_back(client, owne
     call_command("sweep_pictures")
     assert path.exists(), "it may be taken back"
     long_ago = (clock.now() - dt.timedelta(days=8)).timestamp()
-    for file in (path, Path(kept.image.path)):
+    stranger = Path(settings.MEDIA_ROOT) / "letters" / "from-home.txt"
+    stranger.parent.mkdir()
+    stranger.write_text("not the house's")
+    for file in (path, Path(kept.image.path), stranger):
         os.utime(file, (long_ago, long_ago))
     call_command("sweep_pictures")
     assert not path.exists()
     assert Path(kept.image.path).exists()
+    assert stranger.exists()

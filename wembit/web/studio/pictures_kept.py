@@ -11,6 +11,8 @@ from django.db import models
 
 from wembit.web import clock
 
+from .models import Studio
+
 WANTED_BACK_DAYS = 7  # a dropped picture may be taken back on the day; its file stays a while longer
 
 
@@ -26,10 +28,13 @@ def named() -> set[str]:
 
 
 def sweep() -> int:
-    """Delete the files that nothing names and that have lain for a week. How many."""
+    """Delete the files in the folders of this house's studios that nothing names and that have lain for a week. How many.
+
+    What else lies in the folder of pictures is not the house's, and stays.
+    """
     folder, before = Path(settings.MEDIA_ROOT), clock.now() - dt.timedelta(days=WANTED_BACK_DAYS)
     kept, swept = named(), 0
-    for path in folder.rglob("*"):
+    for path in (path for studio in Studio.objects.all() for path in (folder / str(studio.pk)).rglob("*")):
         old = path.is_file() and dt.datetime.fromtimestamp(path.stat().st_mtime, dt.UTC) < before
         if old and path.relative_to(folder).as_posix() not in kept:
             path.unlink()
