@@ -8,13 +8,28 @@ import random
 from collections.abc import Sequence
 from typing import TypeVar
 
+import pytest
 from hypothesis import settings
 
 T = TypeVar("T")
+TOGETHER = ("tests/web/test_pages.py",)
 ALL, SEED = "WEMBIT_TESTS", "WEMBIT_SEED"
 
 settings.register_profile("house", deadline=None, max_examples=100 if os.environ.get(ALL) == "all" else 30)
 settings.load_profile("house")
+
+
+@pytest.hookimpl(optionalhook=True)
+def pytest_xdist_make_scheduler(config, log):
+    """Every test by itself to whoever is free, but those of a file whose data is made once to one worker, first of all."""
+    from xdist.scheduler import LoadScopeScheduling
+
+    class OneByOne(LoadScopeScheduling):
+        def _split_scope(self, nodeid):
+            file = nodeid.partition("::")[0]
+            return file if file in TOGETHER else nodeid
+
+    return OneByOne(config, log)
 
 
 def pytest_configure(config):

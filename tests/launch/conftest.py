@@ -20,6 +20,7 @@ import pytest
 from wembit.launch.cluster import Cluster
 
 CHECKOUT = Path(__file__).resolve().parent.parent.parent
+PATIENCE = 600  # seconds for what takes 25 on a quiet machine: others may have its processors
 
 
 @contextmanager
@@ -63,7 +64,7 @@ class Start:
     def ended(self, *flags: str, **environment: str) -> tuple[int, str]:
         """Exit code and words of a command that ends by itself."""
         process = self(*flags, **environment)
-        words, _ = process.communicate(timeout=120)
+        words, _ = process.communicate(timeout=PATIENCE)
         return process.returncode, words
 
     def stop(self) -> None:
@@ -71,20 +72,21 @@ class Start:
         for process in self.running:
             if process.poll() is None:
                 process.send_signal(signal.SIGINT)
-                process.wait(timeout=30)
+                process.wait(timeout=PATIENCE)
 
     def serving(self, *flags: str) -> tuple[subprocess.Popen, int]:
         """The process and its port once a page answers."""
         port = free_port()
         process = self(*flags, "--port", str(port))
-        until = time.monotonic() + 120
+        until = time.monotonic() + PATIENCE
         while time.monotonic() < until and process.poll() is None:
             try:
                 page(port, "/health/")
                 return process, port
             except OSError:
                 time.sleep(0.1)
-        raise AssertionError(f"it did not serve: {process.communicate(timeout=10)[0]}")
+        process.kill()
+        raise AssertionError(f"it did not serve: {process.communicate()[0]}")
 
 
 @pytest.fixture

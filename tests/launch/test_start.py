@@ -10,7 +10,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.launch.conftest import Start, a_house, alive, free_port, page
+from tests.launch.conftest import PATIENCE, Start, a_house, alive, free_port, page
 from wembit.launch.cluster import Cluster
 
 
@@ -44,7 +44,7 @@ def test_an_empty_house_is_served_and_ctrl_c_stops_all_of_it(start, house):
     assert len(pids) == 2
     assert all(alive(pid) for pid in pids)
     process.send_signal(signal.SIGINT)
-    words, _ = process.communicate(timeout=30)
+    words, _ = process.communicate(timeout=PATIENCE)
     assert process.returncode == 0
     assert "The first visitor makes the studio." in words
     assert f"http://127.0.0.1:{port}/" in words
@@ -62,7 +62,7 @@ def test_the_demo_is_loaded_backed_up_lost_and_restored(full_house, tmp_path):
     with tarfile.open(kept) as archive:
         assert any(name.endswith(".dump") for name in archive.getnames())
     process.send_signal(signal.SIGINT)
-    process.wait(timeout=30)
+    process.wait(timeout=PATIENCE)
 
     cluster = Cluster(house)
     cluster.start()
@@ -92,7 +92,7 @@ def test_stop_ends_what_runs(start, house):
     pids = servers(house)
     code, words = start.ended("--stop")
     assert (code, words.strip()) == (0, "Stopped.")
-    process.wait(timeout=30)
+    process.wait(timeout=PATIENCE)
     assert not any(alive(pid) for pid in pids)
     assert start.ended("--stop")[1].strip() == "Nothing was running."
 
@@ -113,7 +113,7 @@ def test_after_a_kill_of_everything_the_next_start_heals(start, house):
     process, port = start.serving("--empty")
     for pid in [*servers(house), process.pid]:
         os.kill(pid, signal.SIGKILL)
-    process.wait(timeout=10)
+    process.wait(timeout=PATIENCE)
     _, port = start.serving("--empty")
     assert "What is the studio called?" in page(port)
 

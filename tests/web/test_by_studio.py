@@ -104,7 +104,7 @@ def test_the_house_is_full_and_each_studio_whole(full_house):
 
 def test_no_address_reads_a_table_from_end_to_end(owner, full_house):
     client, faults = signed_in(owner), {}
-    for name, route in some(ROUTES, 50, "by studio"):
+    for name, route in some(ROUTES, 35, "by studio"):
         for ask in (lambda: client.get(filled(route, full_house)), lambda: posted(client, route, full_house)):  # noqa: B023
             with transaction.atomic():
                 with CaptureQueriesContext(connection) as caught:

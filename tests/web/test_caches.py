@@ -61,9 +61,9 @@ def test_threads_keep_the_count_of_bytes_true():
     assert cache.bytes == sum(sys.getsizeof(row[2]) for row in cache._rows.values()) <= 20_000
 
 
-def test_forty_presses_keep_one_page_of_today(client, owner):
+def test_twenty_presses_keep_one_page_of_today(client, owner):
     lot = make.lot(owner, grams="200")
-    for _ in range(40):
+    for _ in range(20):
         post(client, f"stash/lot/{lot.pk}/take/", amount="1")
         get(client, "")
     kept = [key for key in until_pressed._rows if key[0] == owner.studio_id]

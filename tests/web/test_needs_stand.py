@@ -98,6 +98,18 @@ def test_a_taking_back_after_the_finish_leaves_the_others_their_wool(
     assert need(project).left == pytest.approx(2 * one(project), abs=STEP), "put back after the finish"
 
 
+def test_a_taking_for_one_in_hand_writes_no_need_anew(
+    owner, project, moss, django_capture_on_commit_callbacks, django_assert_max_num_queries
+):
+    made(owner, project, moss)
+    layer = PieceLayer.objects.get(piece__making=begin_making(owner, project.pk))
+    with django_capture_on_commit_callbacks() as callbacks:
+        take(owner, layer.pk, moss.pk, D(5), press=make.press())
+    with django_assert_max_num_queries(1):  # whether it was for a finished one
+        for callback in callbacks:
+            callback()
+
+
 def test_more_of_them_take_as_much_each_as_the_others(owner, project, moss):
     made(owner, project, moss)
     with_count(owner, project, 7)

@@ -13,8 +13,6 @@ from wembit.web.restock.models import Supplier
 from wembit.web.stash.models import Entry, Item, Lot, Movement
 from wembit.web.studio.models import Member
 
-pytestmark = pytest.mark.xdist_group("the demo, which is loaded once")
-
 MOST_QUERIES = {
     "": 36, "stash/": 22, "stash/?words=moss": 22, "stash/?by=hue": 22, "stash/stocktake/": 24, "stash/delivery/": 22,
     "figures/": 30, "plan/": 28, "plan/new/": 22, "colour/": 22, "bench/": 28, "restock/": 30, "restock/suppliers/": 24,

@@ -7,9 +7,10 @@ from uuid import UUID
 
 from django.db.models import Q
 
+from wembit.web.bench.models import Making
 from wembit.web.errors import Refusal
 from wembit.web.plan.actions.rewrite_needs import rewrite_needs
-from wembit.web.plan.models import PLANNED, Project
+from wembit.web.plan.models import PLANNED
 from wembit.web.stash.models import Entry
 
 
@@ -18,9 +19,9 @@ def follow_takes(entry: Entry) -> None:
     After the entry's transaction, since figures are locked before items.
     """
     entries: list[UUID] = [pk for pk in (entry.pk, entry.reverses_id) if pk]
-    of_wool = Q(makings__pieces__layers__takes__movement__entry__in=entries)
-    of_things = Q(makings__things__takes__movement__entry__in=entries)
-    projects = Project.objects.of(entry.studio).filter(of_wool | of_things, state=PLANNED)
-    for pk in set(projects.filter(makings__finished_at__isnull=False).values_list("pk", flat=True)):
+    of_wool = Q(pieces__layers__takes__movement__entry__in=entries)
+    of_things = Q(things__takes__movement__entry__in=entries)
+    finished = Making.objects.of(entry.studio).filter(of_wool | of_things, finished_at__isnull=False)
+    for pk in set(finished.filter(project__state=PLANNED).values_list("project", flat=True)):
         with suppress(Refusal):  # a figure that cannot be computed says so on its own page
             rewrite_needs(entry.studio, pk)
