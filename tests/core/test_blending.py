@@ -1,6 +1,7 @@
 """What blends look like, and the best of them for a colour, against everything that can be tried."""
 
 import json
+import tracemalloc
 from itertools import combinations
 
 import numpy as np
@@ -38,17 +39,17 @@ def palette(colours, grams=None):
     )
 
 
-def brute(target, shelf, grams, fibres, parts):
-    """The least difference of all recipes there are."""
-    wanted, least = np.array(xyz_to_lab(target)), np.inf
+def brute(target, shelf, grams, fibres, parts, limit=1):
+    """The least differences of all recipes there are, as many as are asked for; infinite where there are none."""
+    wanted, off = np.array(xyz_to_lab(target)), [np.array([])]
     for count in range(1, min(fibres, parts, len(shelf.ids)) + 1):
         shares = recipes(count, parts) / recipes(count, parts).sum(axis=1, keepdims=True)
         for lots in combinations(range(len(shelf.ids)), count):
             good = shares[(shares * grams <= shelf.grams[list(lots)] + 1e-9).all(axis=1)]
             if len(good):
                 mixed = reflectance(good @ shelf.mixing[list(lots)]) @ WEIGHTS.T
-                least = min(least, differences(xyz_rows_to_lab(mixed), wanted).min())
-    return least
+                off.append(differences(xyz_rows_to_lab(mixed), wanted))
+    return np.sort(np.concatenate(off))[:limit]
 
 
 # --- the mixture ------------------------------------------------------------------------------------------------------
@@ -96,17 +97,16 @@ def test_yellow_and_blue_wool_make_a_green_not_a_grey():
 
 @settings(max_examples=25)
 @given(st.data())
-def test_no_recipe_is_better_than_the_first_by_a_tenth(data):
+def test_each_recipe_is_the_best_for_its_rank_to_a_tenth(data):
     colours = data.draw(st.lists(HEX, min_size=1, max_size=8))
     grams = [data.draw(st.none() | st.floats(0, 10)) for _ in colours]
     fibres, parts = data.draw(st.integers(1, 4)), data.draw(st.integers(1, 8))
     target, shelf = ratios(data.draw(HEX)), palette(colours, grams)
-    found = blends(target, shelf, 6, max_fibres=fibres, parts=parts, limit=4)
-    least = brute(target, shelf, 6, fibres, parts)
-    if not found:
-        assert least == np.inf
-        return
-    assert found[0].de00 <= least + 0.1
+    limit = data.draw(st.integers(1, 30))
+    found = blends(target, shelf, 6, max_fibres=fibres, parts=parts, limit=limit)
+    least = brute(target, shelf, 6, fibres, parts, limit)
+    assert len(found) == len(least)
+    assert all(each.de00 <= best + 0.1 for each, best in zip(found, least, strict=True))
     for each in found:
         assert len(each.parts) <= fibres
         assert sum(each.parts) <= parts
@@ -115,7 +115,10 @@ def test_no_recipe_is_better_than_the_first_by_a_tenth(data):
         assert (shares * 6 <= shelf.grams[list(each.indices)] + 1e-6).all()
         really = seen(reflectance(shares @ shelf.mixing[list(each.indices)]))
         assert each.de00 == pytest.approx(delta_e_2000(tuple(really), xyz_to_lab(target)), abs=1e-6)
-        assert sum(each.weighed(6)) == pytest.approx(6, abs=1e-9)
+        assert sum(each.weighed(6)) == pytest.approx(6, abs=0.01 * len(each.parts))
+        assert all(give <= shelf.grams[index] + 1e-9 for give, index in zip(each.weighed(6), each.indices, strict=True))
+        named = [(-parts, shelf.ids[index]) for parts, index in zip(each.parts, each.indices, strict=True)]
+        assert named == sorted(named), "most parts first, then by the ids"
     assert [round(each.de00, 5) for each in found] == sorted(round(each.de00, 5) for each in found)
 
 
@@ -124,7 +127,49 @@ def test_a_shelf_of_thirty_is_searched_as_if_all_had_been_tried(seed):
     chance = np.random.default_rng(seed)
     shelf = palette([f"#{n:06x}" for n in chance.integers(0, 0xFFFFFF, 30)], chance.uniform(0, 12, 30).tolist())
     target = ratios(f"#{chance.integers(0, 0xFFFFFF):06x}")
-    assert blends(target, shelf, 6)[0].de00 <= brute(target, shelf, 6, 3, 8) + 0.1
+    found = [each.de00 for each in blends(target, shelf, 6, limit=20)]
+    assert (np.array(found) <= brute(target, shelf, 6, 3, 8, 20) + 0.1).all()
+
+
+def test_the_few_recipes_of_two_greys_are_all_there():
+    shelf = palette(["#000000", "#858585"])
+    assert len(blends(ratios("#808080"), shelf, 6, limit=50)) == 23  # two alone, and 21 pairs in at most eight parts
+
+
+def test_three_bags_that_only_just_hold_their_part_are_not_asked_for_more():
+    shelf = palette(["#c02020", "#20c020", "#2020c0"], [3.335] * 3)
+    mixed = WEIGHTS @ reflectance(shelf.mixing.mean(axis=0))
+    best = blends(mixed, shelf, 10)[0]
+    assert best.parts == (1, 1, 1)
+    assert max(best.weighed(10)) <= 3.335
+    assert sum(best.weighed(10)) == pytest.approx(10, abs=0.011)
+
+
+def test_bags_of_one_colour_come_by_their_ids_and_the_first_that_hold_enough():
+    lots = [{"id": f"{n:04}", "srgb": "#6f7d43", "grams": 2 + (n % 7 == 0) * 9} for n in range(900, 0, -1)]
+    first = blends(ratios("#6f7d43"), MixingLots.of(lots), 10, limit=3, max_fibres=4, parts=16)
+    assert [[lots[index]["id"] for index in each.indices] for each in first] == [["0007"], ["0014"], ["0021"]]
+
+
+@pytest.mark.whole
+@pytest.mark.parametrize("spread", [0, 0.3, 20])
+def test_memory_is_bounded_however_alike_the_lots_are(spread):
+    chance = np.random.default_rng(1)
+    labs = np.array([50, 5, 5]) + chance.uniform(-spread, spread, (5000, 3)) * (0.5, 1, 1)
+    shelf = MixingLots.of([{"id": f"{n}", "lab": each} for n, each in enumerate(labs.tolist())])
+    tracemalloc.start()
+    blends(ratios("#888170"), shelf, 10, max_fibres=4, parts=16)
+    most = tracemalloc.get_traced_memory()[1]
+    tracemalloc.stop()
+    assert most < 400e6
+
+
+def test_only_mixes_are_named_where_only_those_are_asked_for():
+    shelf = palette(SHELF)
+    found = blends(ratios(SHELF[0]), shelf, 6, least_fibres=2, limit=4)
+    assert all(len(each.parts) > 1 for each in found)
+    alone = [each.de00 for each in blends(ratios(SHELF[0]), shelf, 6, limit=40) if len(each.parts) > 1]
+    assert [each.de00 for each in found] == pytest.approx(alone[:4], abs=0.1)
 
 
 LARGEST = [pytest.param(2000, fibres, marks=pytest.mark.whole) for fibres in (2, 3)]

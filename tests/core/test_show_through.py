@@ -9,8 +9,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from wembit.core.__main__ import answer
-from wembit.core.colour.conversions import lab, ratios, xyz_to_lab
-from wembit.core.colour.difference import delta_e_2000
+from wembit.core.colour.conversions import lab, ratios, xyz_rows_to_lab, xyz_to_lab
+from wembit.core.colour.difference import delta_e_2000, differences
 from wembit.core.colour.show_through import bare_fraction, cover, hiding_power
 
 with warnings.catch_warnings():
@@ -69,6 +69,28 @@ def test_the_seen_colour_is_that_of_the_mixed_reflectances(seed, bare):
     )
     mixed = [(1 - bare) * mine + bare * below for mine, below in zip(own_xyz, under_xyz, strict=True)]
     assert delta_e_2000(xyz_to_lab(seen_xyz), xyz_to_lab(mixed)) < 1e-6
+
+
+@pytest.mark.parametrize(
+    ("own", "over", "limit", "weight"), [("#fc5efe", "#20bb5f", 17.886, 17.98), ("#808080", "#808080", 1, 1)]
+)
+def test_the_first_crossing_is_taken_where_there_are_several(own, over, limit, weight):
+    found = cover(own, over, 24, limit_de00=limit, least_g_m2=1, most_g_m2=600)
+    assert found.g_m2 == pytest.approx(weight, abs=0.005)
+    assert not found.capped
+
+
+@given(HEX, HEX, MICRON, st.floats(0.25, 1), st.floats(1, 25), st.sampled_from([1, 60]))
+def test_nothing_lighter_hides(own, under, micron, tau, limit, least):
+    """Against 20,000 weights tried one by one: a difference that dips and rises again is found in its first dip."""
+    found = cover(own, under, micron, tau, limit_de00=limit, least_g_m2=least, most_g_m2=600)
+    weights = np.linspace(least, 600, 20_000)
+    bare = np.exp(-tau * 4 / (math.pi * micron * 1.31) * weights)[:, None]
+    seen = (1 - bare) * np.array(ratios(own)) + bare * np.array(ratios(under))
+    hides = np.flatnonzero(differences(xyz_rows_to_lab(seen), np.array(lab(own))) <= limit - 1e-9)
+    if len(hides):
+        assert not found.capped
+        assert found.g_m2 <= weights[hides[0]] + 1e-6
 
 
 def test_dark_wool_hides_more_than_pale_wool():

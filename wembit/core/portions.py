@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
 STEP_G = 0.01
+EASE = 1e-6  # of a step: what a sum of floats may be off
 
 
 class TooMuch(ValueError):
@@ -56,11 +58,20 @@ def divide(grams: float, wishes: Sequence[Wish]) -> tuple[list[Portion], float]:
     return [Portion(w.name, w.count, g) for w, g in zip(wishes, grams_each, strict=False)], grams_each[-1]
 
 
-def rounded(grams: float, shares: Sequence[Fraction]) -> list[float]:
-    """The whole in these shares, each to 0.01 g, by largest remainder (Hamilton's method)."""
+def rounded(grams: float, shares: Sequence[Fraction], most: Sequence[float] | None = None) -> list[float]:
+    """The whole in these shares, each to 0.01 g, by largest remainder (Hamilton's method); none above what is in `most`, even
+    where they then come to a hundredth less.
+    """
     steps = round(grams / STEP_G)
+    room = [
+        math.inf if each == math.inf else math.floor(each / STEP_G + EASE) for each in most or [math.inf] * len(shares)
+    ]
     exact = [steps * share for share in shares]
-    units = [int(each) for each in exact]
-    for index in sorted(range(len(exact)), key=lambda i: (units[i] - exact[i], i))[: steps - sum(units)]:
-        units[index] += 1
+    units = [int(min(each, there)) for each, there in zip(exact, room, strict=True)]
+    while left := steps - sum(units):
+        open_ones = [index for index, there in enumerate(room) if units[index] < there]
+        for index in sorted(open_ones, key=lambda i: (units[i] - exact[i], i))[:left]:
+            units[index] += 1
+        if not open_ones:
+            break
     return [round(each * STEP_G, 2) for each in units]

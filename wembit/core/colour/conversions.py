@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from functools import lru_cache
 
 import numpy as np
 
@@ -26,6 +27,7 @@ def linear(value: float) -> float:
     return value / 12.92 if value <= 0.04045 else ((value + 0.055) / 1.055) ** 2.4
 
 
+@lru_cache(maxsize=20_000)
 def ratios(srgb: str) -> Ratios:
     """X/Xn, Y/Yn, Z/Zn of `#rrggbb`."""
     rgb = [linear(int(srgb[i : i + 2], 16) / 255) for i in (1, 3, 5)]

@@ -11,7 +11,7 @@ from ..errors import BadInput
 from .basis import WEIGHTS
 from .conversions import lab_to_xyz, ratios, xyz_rows_to_lab
 from .mixture import f
-from .recovery import curves
+from .recovery import kept_curves
 
 UNLIMITED = np.inf
 
@@ -38,11 +38,11 @@ class MixingLots:
         """
         reflectances = np.empty((len(lots), WEIGHTS.shape[1]))
         seen = [n for n, lot in enumerate(lots) if lot.get("reflectance") is None]
-        reflectances[[n for n in range(len(lots)) if n not in set(seen)]] = [
-            lot["reflectance"] for lot in lots if lot.get("reflectance") is not None
-        ] or np.empty((0, WEIGHTS.shape[1]))
+        for n, lot in enumerate(lots):
+            if lot.get("reflectance") is not None:
+                reflectances[n] = lot["reflectance"]
         colours = np.array([ratios_of(lots[n]) for n in seen]).reshape(-1, 3)
-        found, reached = curves(colours)
+        found, reached = kept_curves(colours)
         reflectances[seen] = found
         for n, came in zip(seen, reached, strict=True):
             if not came:

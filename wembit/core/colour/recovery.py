@@ -15,9 +15,25 @@ DARKEST, PALEST = 1e-5, 1 - 1e-5  # beyond them a flat curve of that luminance s
 EXACT, STEPS, LONGEST = 1e-9, 60, 1.0
 FEW = 3  # colours for which a dense solve is quicker
 STAGES = 12  # ways from grey for what does not come at once
+KEPT = 20_000  # curves that a process keeps, some 10 MB
+_kept: dict[bytes, tuple[np.ndarray, np.bool_]] = {}
 _SLOPE = np.full(SIZE, 4.0)
 _SLOPE[[0, -1]] = 2.0
 _BESIDE = -2.0
+
+
+def kept_curves(ratios: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """`curves`, each worked out once for a process, while there is room."""
+    ratios = np.asarray(ratios, dtype=float).reshape(-1, 3)
+    keys = [row.tobytes() for row in ratios]
+    missing = {key: place for place, key in enumerate(keys) if key not in _kept}
+    if missing:
+        if len(_kept) + len(missing) > KEPT:
+            _kept.clear()
+            missing = {key: place for place, key in enumerate(keys)}
+        _kept.update(zip(missing, zip(*curves(ratios[list(missing.values())]), strict=True), strict=True))
+    rows = [_kept[key] for key in keys]
+    return np.array([curve for curve, _ in rows]).reshape(-1, SIZE), np.array([came for _, came in rows], dtype=bool)
 
 
 def curves(ratios: np.ndarray) -> tuple[np.ndarray, np.ndarray]:

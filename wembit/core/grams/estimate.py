@@ -220,6 +220,8 @@ def _layer_json(layer: LayerGrams) -> dict:
         row["trimmed_g"] = layer.trimmed_g
     if layer.cover_g_m2 is not None:
         row["cover_g_m2"] = layer.cover_g_m2
+    if layer.capped:
+        row["capped"] = True
     return row
 
 

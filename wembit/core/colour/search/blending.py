@@ -15,7 +15,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 from heapq import nsmallest
-from itertools import combinations, product
+from itertools import combinations
 
 import numpy as np
 
@@ -27,10 +27,13 @@ from wembit.core.colour.mixture import f, reflectance
 from wembit.core.colour.recovery import curves
 from wembit.core.portions import rounded
 
+from .alike import worth_looking_at
+from .everything import everything, how_many, recipes, sets
 from .linear_space import Space
 from .neighbours import Neighbours
 from .shortest import Shortest
 
+ALL = 60_000  # recipes: if there are no more, all of them are worked out
 ENOUGH = 0.09  # ΔE00: nothing that matters is better
 ROUNDS, LITTLE = 5, 0.01  # spaces laid, and the gain for which another one is not worth while
 NEAR = 1.0  # ΔE00: so near, the space around the target itself is true
@@ -38,7 +41,9 @@ WORK = 800_000  # recipes of one kind that are looked at in one step
 CHUNK = 600_000  # and of them at once: so many stay in the processor's cache
 EXACTLY = 300  # recipes of one step that are worked out exactly; where the best is far off, more of a small palette:
 FAR_EXACTLY, FAR_MOST = 120_000, 12_000  # so many by the number of lots, but at most those
-KEPT = 80  # and kept
+KEPT = 80  # and kept, or as many as are asked for
+ROOM = 4  # times as many as are asked for are worked out exactly
+MOST_FIBRES = 4
 PAIRED, ROWS = 600, 100  # lots of which all pairs are looked at, and of them at once
 SLACK, WIDER, FAR_WIDER = 0.3, 1.3, 2.0  # how much longer than the best a length may be and still be looked at
 SMALL = 100  # lots that are looked at in all sets again in every space
@@ -57,17 +62,19 @@ SUMS = {
     4: 3_000_000,
 }  # choices of the others looked at, of the nearest lots where there are more
 HITS = 80_000  # last lots that are looked at; the space may be wrong by as much as gives about so many
+MOST_HITS = 2_000_000  # and never more: where very many lots are nearly alike
 CLOSER, CLOSER_OF = 2_000, 1_000_000  # recipes that are worked out exactly: at least, and by the number of lots
 
 
 @dataclass(frozen=True)
 class Blend:
-    """A recipe: places in the palette with whole parts in lowest terms, what it looks like (CIELAB, and X/Xn, Y/Yn, Z/Zn), how
-    far it is off, and the largest difference between two of its fibres.
+    """A recipe: places in the palette with whole parts in lowest terms, most parts first, and the grams that those lots hold;
+    what it looks like (CIELAB, and X/Xn, Y/Yn, Z/Zn), how far it is off, and the largest difference between two of its fibres.
     """
 
     indices: tuple[int, ...]
     parts: tuple[int, ...]
+    held: tuple[float, ...]
     lab: tuple[float, float, float]
     ratios: tuple[float, float, float]
     de00: float
@@ -78,24 +85,8 @@ class Blend:
         return in_words(self.de00)
 
     def weighed(self, grams: float) -> list[float]:
-        """What each lot gives to so many grams, to 0.01 g, in the order of `indices`."""
-        return rounded(grams, [Fraction(part, sum(self.parts)) for part in self.parts])
-
-
-@lru_cache(maxsize=64)
-def recipes(fibres: int, most: int) -> np.ndarray:
-    """All recipes of so many fibres in at most `most` whole parts, in lowest terms, (m, fibres)."""
-    found = [
-        parts
-        for parts in product(range(1, most - fibres + 2), repeat=fibres)
-        if sum(parts) <= most and math.gcd(*parts) == 1
-    ]
-    return np.array(found, dtype=int).reshape(-1, fibres)
-
-
-@lru_cache(maxsize=64)
-def _sets(count: int, fibres: int) -> np.ndarray:
-    return np.array(list(combinations(range(count), fibres)), dtype=np.int32).reshape(-1, fibres)
+        """What each lot gives to so many grams, to 0.01 g and no more than it holds, in the order of `indices`."""
+        return rounded(grams, [Fraction(part, sum(self.parts)) for part in self.parts], self.held)
 
 
 @lru_cache(maxsize=256)
@@ -106,55 +97,75 @@ def _mixing_of(ratios: tuple[float, float, float]) -> np.ndarray | None:
 
 
 def blends(
-    target: Sequence[float], palette: MixingLots, grams: float, *, max_fibres: int = 3, parts: int = 8, limit: int = 5
+    target: Sequence[float],
+    palette: MixingLots,
+    grams: float,
+    *,
+    least_fibres: int = 1,
+    max_fibres: int = 3,
+    parts: int = 8,
+    limit: int = 5,
 ) -> list[Blend]:
-    """The `limit` best blends for a colour given as X/Xn, Y/Yn, Z/Zn, `grams` of it wanted, best first. The first is the
-    best there is, to 0.1 CIEDE2000; the list is empty where no lot can give its share.
+    """The `limit` best blends for a colour given as X/Xn, Y/Yn, Z/Zn, `grams` of it wanted, best first. Each is the best for
+    its rank, to 0.1 CIEDE2000; the list is empty where no lot can give its share.
     """
-    search = _Search(np.asarray(target, dtype=float), palette, grams, parts)
+    search = _Search(np.asarray(target, dtype=float), palette, grams, parts, limit)
+    search.fewest = least_fibres
     if len(search.usable):
         search.run(min(max_fibres, parts, len(search.usable)))
-    return search.best(limit)
+    return search.best()
 
 
 class _Search:
-    def __init__(self, target: np.ndarray, palette: MixingLots, grams: float, parts: int) -> None:
+    def __init__(self, target: np.ndarray, palette: MixingLots, grams: float, parts: int, limit: int) -> None:
         self.target, self.lab, self.palette, self.parts = target, xyz_rows_to_lab(target), palette, parts
         share = (palette.grams + EASE) / grams  # the largest share that a lot can give
-        self.usable = np.flatnonzero(share >= 1 / parts)
+        enough = np.flatnonzero(share >= 1 / parts)
+        ids = [palette.ids[place] for place in enough]
+        first = worth_looking_at(palette.mixing[enough], share[enough], ids, parts, limit + MOST_FIBRES)
+        self.usable = enough[first]
         self.share, self.mixing = share[self.usable], palette.mixing[self.usable]
         self.scarce = bool((self.share < 1).any())
         # What is known of recipes, by their places among the usable and their parts: ΔE00, and X/Xn, Y/Yn, Z/Zn.
         self.known: dict[tuple, tuple[float, np.ndarray]] = {}
-        self.nearest = math.inf
+        self.limit, self.kept = limit, max(KEPT, limit)
+        self.fewest = 1  # fibres of a recipe that is asked for
+        self.nearest = self.last = math.inf  # ΔE00 of the best recipe so far, and of the last one that is asked for
         self.sure: set[int] = set()  # of how many fibres no better one can have been overlooked
 
     def run(self, fibres: int) -> None:
-        """Rounds of looking, each in a space laid around a mix nearer to the best."""
-        self.work_out(np.arange(len(self.usable))[:, None], np.ones((len(self.usable), 1), dtype=int))
-        if fibres == 1:
+        """All recipes there are, where those are few; else rounds of looking."""
+        count = len(self.usable)
+        if fibres == 1 or how_many(count, fibres, self.parts) <= max(ALL, ROOM * self.limit):
+            for piece in everything(count, fibres, self.parts):
+                self.work_out(*piece)
             return
+        self.work_out(np.arange(count)[:, None], np.ones((count, 1), dtype=int))
         own = _mixing_of(tuple(self.target.tolist()))
         middle = self.mix_of_best() if own is None else own
         for round_ in range(ROUNDS):
-            before = self.nearest
-            self.space = Space(self.mixing, middle, self.lab)
-            self.tried: set[tuple] = set()  # what `exchange` has kept in this space
-            if round_ == 0 or (self.nearest > NEAR and len(self.usable) <= SMALL):
-                self.pairs()
-                for count in range(3, fibres + 1):
-                    if self.nearest > ENOUGH:
-                        self.among(count)
-                if self.nearest > RELATED:
-                    self.scattered(fibres)
-            self.exchange(fibres)
-            for count in range(min(3, fibres), fibres + 1):
-                if ENOUGH < self.nearest < NEAR and count not in self.sure:
-                    self.to_the_last(count)
-            settled = not self.nearest < before - LITTLE and (round_ > 0 or self.nearest < NEAR)
-            if self.nearest <= ENOUGH or settled or not self.known:
+            before = self.last
+            self.look_around(middle, fibres, again=round_ > 0)
+            settled = not self.last < before - LITTLE and (round_ > 0 or self.nearest < NEAR)
+            if self.last <= ENOUGH or settled or not self.known:
                 break
             middle = self.mix_of_best()
+
+    def look_around(self, middle: np.ndarray, fibres: int, *, again: bool) -> None:
+        """Look in a space laid around a mix near to the best."""
+        self.space = Space(self.mixing, middle, self.lab)
+        self.tried: set[tuple] = set()  # what `exchange` has kept in this space
+        if not again or (self.nearest > NEAR and len(self.usable) <= SMALL):
+            self.pairs()
+            for count in range(3, fibres + 1):
+                if self.last > ENOUGH:
+                    self.among(count)
+            if self.nearest > RELATED:
+                self.scattered(fibres)
+        self.exchange(fibres)
+        for count in range(min(3, fibres), fibres + 1):
+            if self.last > ENOUGH and self.nearest < NEAR and count not in self.sure:
+                self.to_the_last(count)
 
     def mix_of_best(self) -> np.ndarray:
         """The additive function of the best recipe; of all lots alike where there is none yet."""
@@ -200,7 +211,7 @@ class _Search:
         """All recipes of so many of the chosen lots."""
         chosen = self.chosen(fibres)
         inner = self.space.points[chosen] @ self.space.points[chosen].T
-        self.look(chosen, inner, _sets(len(chosen), fibres), recipes(fibres, self.parts))
+        self.look(chosen, inner, sets(len(chosen), fibres), recipes(fibres, self.parts))
 
     def look(self, lots: np.ndarray, inner: np.ndarray, sets: np.ndarray, parts: np.ndarray) -> None:
         """All recipes in those parts (m, k) of sets (n, k) of lots with these inner products."""
@@ -237,17 +248,18 @@ class _Search:
         """
         parts = recipes(fibres, self.parts)
         parts = parts[(parts[:, 1:] <= parts[:, :-1]).all(axis=1)]
-        wanted = self.nearest - LEEWAY
+        wanted = self.last - LEEWAY
         reach = self.space.length(wanted + min(MOST_BENT, max(BENT, BENT_OF[fibres] / len(self.usable))))
         looked, hits = self.looked_up(parts, reach)
         if hits > HITS:
             reach = max(self.space.length(wanted + LEAST_BENT), reach * (HITS / hits) ** (1 / 5))
-            looked, _ = self.looked_up(parts, reach)
+            looked, hits = self.looked_up(parts, reach)
         if reach >= self.space.length(wanted + SURE):
             self.sure.add(fibres)
         shortest = Shortest(reach**2, max(CLOSER, CLOSER_OF // len(self.usable)), self.can_be)
+        share = min(1.0, MOST_HITS / max(1, hits))
         for hit in looked:
-            hit.add_to(shortest, self.space)
+            hit.add_to(shortest, self.space, share)
         self.exactly(shortest)
 
     def who_can(self, parts: np.ndarray, reach: float) -> list[list[np.ndarray]]:
@@ -275,13 +287,13 @@ class _Search:
 
     def exchange(self, fibres: int) -> None:
         """Put any lot of the shelf in the place of one, or beside those, of the best recipes, as long as that leads nearer."""
-        while self.nearest > ENOUGH:
-            before = self.nearest
+        while self.last > ENOUGH:
+            before = self.last
             for count in range(min(3, fibres), fibres + 1):
                 parts = recipes(count, self.parts)
                 if len(parts):
                     self.beside(self.to_keep(count - 1, len(parts)), parts)
-            if not self.nearest < before - LITTLE:
+            if not self.last < before - LITTLE:
                 break
 
     def to_keep(self, fibres: int, recipes_: int) -> np.ndarray:
@@ -323,9 +335,9 @@ class _Search:
 
     def shortest(self) -> Shortest:
         far = self.nearest >= NEAR
-        bound = (self.nearest * (FAR_WIDER if far else WIDER) + SLACK) ** 2 - self.space.off
+        bound = (self.last * (FAR_WIDER if far else WIDER) + SLACK) ** 2 - self.space.off
         many = max(EXACTLY, min(FAR_MOST, FAR_EXACTLY // len(self.usable)))
-        return Shortest(bound, many if far else EXACTLY, self.can_be)
+        return Shortest(bound, max(many if far else EXACTLY, ROOM * self.limit), self.can_be)
 
     def can_be(self, indices: np.ndarray, parts: np.ndarray) -> np.ndarray:
         """Which recipes name no lot twice and can be given."""
@@ -343,38 +355,43 @@ class _Search:
     def work_out(self, indices: np.ndarray, parts: np.ndarray) -> None:
         """The same of recipes (n, k); those that the lots cannot give are left out."""
         shares = parts / parts.sum(axis=1, keepdims=True)
-        given = (shares <= self.share[indices]).all(axis=1)
+        given = (shares <= self.share[indices]).all(axis=1) & (parts.shape[1] >= self.fewest)
         indices, parts, shares = indices[given], parts[given], shares[given]
         if not len(parts):
             return
         mixed = np.einsum("nk,nkc->nc", shares, self.mixing[indices])
         ratios = reflectance(mixed) @ WEIGHTS.T
         de00 = differences(xyz_rows_to_lab(ratios), self.lab)
-        self.nearest = min(self.nearest, float(de00.min()))
-        best = np.argsort(de00, kind="stable")[:KEPT]
+        best = np.flatnonzero(de00 <= self.last + ALIKE)
+        best = best[np.argsort(de00[best], kind="stable")[: self.kept]]
         order = np.argsort(indices[best], axis=1)
         lots, counts = (np.take_along_axis(each[best], order, axis=1).tolist() for each in (indices, parts))
         for recipe in zip(map(tuple, lots), map(tuple, counts), de00[best].tolist(), ratios[best], strict=True):
             self.known[recipe[:2]] = recipe[2:]
+        differences_ = nsmallest(self.limit, (de for de, _ in self.known.values()))
+        self.nearest = differences_[0]
+        if len(differences_) == self.limit:
+            self.last = differences_[-1]
 
-    def best(self, limit: int) -> list[Blend]:
+    def best(self) -> list[Blend]:
+        """The best of what is known."""
+
         def rank(recipe: tuple) -> tuple:
-            indices, parts = recipe
-            ids = tuple(self.palette.ids[self.usable[index]] for index in indices)
-            return round(self.known[recipe][0] / ALIKE), len(parts), sum(parts), ids
+            indices, parts = recipe  # the places stand in the order of the ids
+            return round(self.known[recipe][0] / ALIKE), len(parts), sum(parts), indices
 
-        last = max((self.known[recipe][0] for recipe in self.foremost(limit)), default=0) + ALIKE
-        foremost = [recipe for recipe, (de, _) in self.known.items() if de <= last]
-        found = []
-        for recipe in sorted(foremost, key=rank)[:limit]:
-            indices, parts = recipe
-            de, ratios = self.known[recipe]
-            places = tuple(self.usable[list(indices)].tolist())
-            labs = self.palette.labs[list(places)].tolist()
-            mottle = max((delta_e_2000(*pair) for pair in combinations(labs, 2)), default=0.0)
-            seen = tuple(ratios.tolist())
-            found.append(Blend(places, parts, xyz_to_lab(seen), seen, de, mottle))
-        return found
+        return [self.blend_of(*recipe) for recipe in sorted(self.known, key=rank)[: self.limit]]
+
+    def blend_of(self, indices: tuple[int, ...], parts: tuple[int, ...]) -> Blend:
+        """A known recipe, most parts first, then by the ids."""
+        de, ratios = self.known[indices, parts]
+        order = sorted(range(len(parts)), key=lambda place: (-parts[place], indices[place]))
+        places = [int(self.usable[indices[place]]) for place in order]
+        labs = self.palette.labs[places].tolist()
+        mottle = max((delta_e_2000(*pair) for pair in combinations(labs, 2)), default=0.0)
+        seen = tuple(ratios.tolist())
+        held = tuple(self.palette.grams[places].tolist())
+        return Blend(tuple(places), tuple(parts[place] for place in order), held, xyz_to_lab(seen), seen, de, mottle)
 
 
 class _Lookup:
@@ -390,8 +407,17 @@ class _Lookup:
         self.places = places
         self.choices, self.starts, self.counts = near.beside(places)
 
-    def add_to(self, shortest: Shortest, space: Space) -> None:
-        choices, last = np.repeat(self.choices, self.counts), self.near.listed(self.starts, self.counts)
+    def add_to(self, shortest: Shortest, space: Space, share: float) -> None:
+        """The recipes, of that share of the choices whose lots are nearest, a bounded number at once."""
+        until = np.searchsorted(np.cumsum(self.counts), share * self.counts.sum(), side="right")
+        pieces = 1 + int(self.counts[:until].sum()) // CHUNK
+        for some in np.array_split(np.arange(until), pieces):
+            self._add(shortest, space, self.choices[some], self.starts[some], self.counts[some])
+
+    def _add(
+        self, shortest: Shortest, space: Space, choices: np.ndarray, starts: np.ndarray, counts: np.ndarray
+    ) -> None:
+        choices, last = np.repeat(choices, counts), self.near.listed(starts, counts)
         away = (place.take(choices) - along.take(last) for place, along in zip(self.places, space.columns, strict=True))
         lengths = sum(each * each for each in away) * np.float32((self.recipe[-1] / self.recipe.sum()) ** 2)
         short = np.flatnonzero(lengths < shortest.bound)

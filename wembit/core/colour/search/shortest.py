@@ -8,6 +8,7 @@ from collections.abc import Callable
 import numpy as np
 
 MANY, SOME = 60_000, 8_000  # lengths of which first some are looked at, and how many
+MOST_AT_ONCE = 300_000  # the shortest, where very many are as good as each other
 ROOM = 4  # how many times enough must be among them: not all that is short can be
 
 
@@ -23,7 +24,10 @@ class Shortest:
     def add(self, lengths: np.ndarray, recipes: Callable[[np.ndarray, np.ndarray], tuple]) -> None:
         """Squared lengths (n, m), and what names the recipes of rows and columns: lots (k, f) and parts (k, f)."""
         for bound in self._bounds(lengths):
-            rows, columns = np.divmod(np.flatnonzero(lengths < bound), lengths.shape[1])
+            below = np.flatnonzero(lengths < bound)
+            if len(below) > MOST_AT_ONCE:
+                below = below[np.argpartition(lengths.ravel()[below], MOST_AT_ONCE)[:MOST_AT_ONCE]]
+            rows, columns = np.divmod(below, lengths.shape[1])
             indices, parts = recipes(rows, columns)
             good = self.can_be(indices, parts)
             if good.sum() >= self.most:

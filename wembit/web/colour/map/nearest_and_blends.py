@@ -5,8 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+
 from wembit.core.colour.conversions import xyz_to_srgb
-from wembit.core.colour.difference import SAME, mottle_in_words
+from wembit.core.colour.difference import SAME, differences, mottle_in_words
 from wembit.core.colour.matching import nearest
 from wembit.core.colour.search.blending import Blend, blends
 from wembit.web.colour.queries import MOST_FIBRES, MOST_PARTS, Wool, Wools
@@ -70,18 +72,22 @@ def recipes(
     target: Target, wools: Wools, forms: list[str], grams: float, *, fibres: int = MOST_FIBRES, parts: int = MOST_PARTS
 ) -> list[Recipe]:
     """The best blend of each number of fibres, from what is free in forms that go together; one of more fibres only where it
-    is nearer by something that is seen, and none beyond what is the same to the eye.
+    is nearer by something that is seen, and none where one bag, or a blend of fewer, is the same to the eye.
     """
     own = target.wool and target.wool.item_id
     some = wools.only(
         [n for n, wool in enumerate(wools.rows) if wool.form in forms and wool.free and wool.item_id != own]
     )
     palette, found = some.palette(), list[Any]()
+    alone = differences(palette.labs, np.array(target.lab))[palette.grams >= grams]
+    if len(alone) and alone.min() <= SAME:
+        return []
     for count in range(2, fibres + 1):
         if found and found[-1].de00 <= SAME:
             break
-        some_best = blends(target.ratios, palette, grams, max_fibres=count, parts=parts, limit=12)
-        best = next((each for each in some_best if len(each.parts) > 1), None)
+        best = next(
+            iter(blends(target.ratios, palette, grams, least_fibres=2, max_fibres=count, parts=parts, limit=1)), None
+        )
         if best and (not found or best.de00 < found[-1].de00 - 0.2):
             found.append(recipe_of(best, some, grams))
     return found

@@ -14,11 +14,11 @@ from django.db import transaction
 from wembit.core.colour.mixture import blend as mixture
 from wembit.core.craft.materials import FORMS
 from wembit.core.portions import rounded
-from wembit.web.decimals import CENT, decimal, to_cent
+from wembit.web.decimals import CENT, decimal, to_cent, to_step
 from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import EntryDraft, Line, Press, Short
 from wembit.web.stash.looks import tell_looks
-from wembit.web.stash.models import BLENDED_IN, BLENDED_OUT, FIBRE, GRAMS, Entry, Item, Lot
+from wembit.web.stash.models import BLENDED_IN, BLENDED_OUT, FIBRE, GRAMS, ZERO, Entry, Item, Lot
 from wembit.web.stash.queries import lot_of, promises_broken_by
 from wembit.web.stash.swatch import curve_of, swatch_of_curve
 from wembit.web.studio.models import MAKER, Member
@@ -72,13 +72,13 @@ def blend(
     content = (*((share.lot_id, share.parts) for share in shares), grams, name, form)
     taken_in_all = grams / decimal(1 - loss)
     parts = [share.parts for share in shares]
-    taken = [decimal(each) for each in rounded(float(taken_in_all), [Fraction(part, sum(parts)) for part in parts])]
     earlier = EntryDraft.start(member, press, BLEND, content, []).repeated
     if earlier:
         return Carded(earlier, _made(earlier))
     item = item_like(member, {"name": name, "kind": FIBRE, "unit": GRAMS, "breed": MADE, "form": form})
     draft = EntryDraft.start(member, press, BLEND, content, [*(lot.item_id for lot in lots), item.pk])
     held = {lot.pk: lot for lot in Lot.objects.filter(pk__in=[lot.pk for lot in lots]).locked()}
+    taken = _taken(taken_in_all, parts, [held[lot.pk].on_hand for lot in lots])
     for lot, amount in zip(lots, taken, strict=True):
         lot.on_hand = held[lot.pk].on_hand
         if amount > lot.on_hand:
@@ -101,6 +101,21 @@ def blend(
     note = f"{(sum(taken) - grams).quantize(CENT, ROUND_HALF_UP):f} g lost in carding" if loss else ""
     entry = draft.commit([*lines, Line(new.pk, BLENDED_IN, grams)], note=note)
     return Carded(entry, new)
+
+
+def _taken(whole: Decimal, parts: Sequence[int], held: Sequence[Decimal]) -> list[Decimal]:
+    """What each bag gives, to 0.01 g; a part of a hundredth that a bag does not hold, though it holds its share, is given by
+    the others.
+    """
+    shares = [Fraction(part, sum(parts)) for part in parts]
+    taken = [decimal(each) for each in rounded(float(whole), shares)]
+    if all(there >= to_step(whole * part / sum(parts)) for part, there in zip(parts, held, strict=True)):
+        over = sum((max(ZERO, amount - there) for amount, there in zip(taken, held, strict=True)), ZERO)
+        taken = [min(amount, there) for amount, there in zip(taken, held, strict=True)]
+        for place, there in enumerate(held):
+            more = min(over, there - taken[place])
+            taken[place], over = taken[place] + more, over - more
+    return taken
 
 
 def _check(lots: Sequence[Lot], shares: Sequence[Share], grams: Decimal, form: str, loss: float) -> None:
