@@ -26,6 +26,7 @@ PAGES = {
     "breeds": "stash/breeds/",
     "figures": "figures/",
     "new figure": "figures/new/",
+    "figure to begin": "figures/new/standing/?head=2",
     "plan": "plan/",
     "new project": "plan/new/",
     "bench": "bench/",
@@ -49,6 +50,7 @@ THINGS = {  # a page, and the address of a thing on it
     "walk in a drawer": ("stash/walk/", f"stash/walk/{UUID}/"),
 }
 FIGURE_PAGES = {
+    "like": "like/?head=-2",
     "size": "size/?way=times&times=1.4",
     "divide": "divide/?grams=10&share_body=half&share_head=rest",
     "order": "order/",

@@ -6,21 +6,32 @@ Shapes and layers are those of the core's contract; a slot stands where the cont
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Any
 
-
-@dataclass(frozen=True)
-class DemoPart:
-    name: str
-    kind: str
-    count: int
-    shape: dict
-    firmness: str | None
-    layers: list[dict]
-    visible: float
-    seat: dict
-    relations: list[dict] = field(default_factory=list)
-    armature: dict = field(default_factory=dict)
+from wembit.core.body_plans.writing import (
+    NOTHING,
+    PlanPart,
+    bead,
+    capsule,
+    cone,
+    core,
+    cover,
+    detail,
+    dome,
+    dots,
+    ellipsoid,
+    follows,
+    frustum,
+    on,
+    padding,
+    part,
+    root,
+    silhouette,
+    slab,
+    sphere,
+    torus,
+    weighed,
+    wrap,
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -29,125 +40,15 @@ class DemoFigure:
     story: str
     grams: float
     slots: dict[str, str]
-    parts: list[DemoPart]
+    parts: list[PlanPart]
     fittings: list[dict] = field(default_factory=list)
     way: str = "first"
     ways: dict[str, dict[str, str]] = field(default_factory=dict)
 
 
-# --- short ways to write shapes, layers and seats --------------------------------------------------------------------
-
-
-def ellipsoid(length: float, width: float, height: float) -> dict:
-    return {"kind": "ellipsoid", "length_mm": length, "width_mm": width, "height_mm": height}
-
-
-def sphere(diameter: float) -> dict:
-    return {"kind": "sphere", "diameter_mm": diameter}
-
-
-def capsule(diameter: float, length: float) -> dict:
-    return {"kind": "capsule", "diameter_mm": diameter, "length_mm": length}
-
-
-def frustum(d1: float, d2: float, length: float) -> dict:
-    return {"kind": "frustum", "diameter1_mm": d1, "diameter2_mm": d2, "length_mm": length}
-
-
-def cone(diameter: float, length: float) -> dict:
-    return {"kind": "cone", "diameter_mm": diameter, "length_mm": length}
-
-
-def torus(outer: float, tube: float) -> dict:
-    return {"kind": "torus", "outer_diameter_mm": outer, "tube_diameter_mm": tube}
-
-
-def dome(diameter: float, height: float) -> dict:
-    return {"kind": "dome", "diameter_mm": diameter, "height_mm": height}
-
-
-def wrap(diameter: float, length: float, wire: float) -> dict:
-    return {"kind": "wrap", "length_mm": length, "diameter_mm": diameter, "wire_mm": wire}
-
-
-def pairs(text: str) -> list[list[float]]:
-    """`"0,-4 10,-7"` or `"0:3 7:8"` as a list of [x, y]."""
-    return [[float(other) for other in word.replace(":", ",").split(",")] for word in text.split()]
-
-
-def slab(thickness: float, outline: Any) -> dict:
-    return {"kind": "slab", "outline": pairs(outline), "thickness_mm": thickness}
-
-
-def silhouette(stations: Any, depth: float) -> dict:
-    return {"kind": "silhouette", "stations": pairs(stations), "depth_ratio": depth}
-
-
-NOTHING = {"kind": "none"}
-
-
-def core(slot: str, share: float = 1.0, **more: Any) -> dict:
-    return {"role": "core", "slot": slot, "share": share, **more}
-
-
-def cover(slot: str, share: float = 1.0) -> dict:
-    return {"role": "cover", "slot": slot, "over": "core", "share": share}
-
-
-def detail(slot: str, area: float, **where: Any) -> dict:
-    """A patch of `area` mm²; `where`: t and angle, how much longer than wide (`stretch`), in how many `pieces`."""
-    return {"role": "detail", "slot": slot, "area_mm2": area, **where}
-
-
-def dots(slot: str, count: int, across: float, **where: Any) -> dict:
-    return {"role": "detail", "slot": slot, "spots": count, "across_mm": across, **where}
-
-
-def padding(slot: str, thickness: float, share: float) -> dict:
-    return {"role": "padding", "slot": slot, "thickness_mm": thickness, "firmness": "airy", "share": share}
-
-
-def weighed(slot: str, grams: float) -> dict:
-    return {"role": "weighed", "slot": slot, "grams": grams}
-
-
-def root(centre: float, pitch: float = 0) -> dict:
-    return {"on": None, "centre_mm": centre, "pitch": pitch, "yaw": 0}
-
-
-def on(parent: str, t: float, angle: Any, pitch: float = 0, yaw: float = 0, **more: Any) -> dict:
-    """Sits on `parent` at `t` of its axis, `angle` round from its top; an angle of None is on the axis."""
-    return {"on": parent, "t": t, "angle": angle, "pitch": pitch, "yaw": yaw, **more}
-
-
-def part(
-    count: int,
-    name: str,
-    kind: Any,
-    shape: Any,
-    firmness: Any,
-    layers: Any,
-    visible: Any,
-    seat: Any,
-    *relations: Any,
-    **armature: Any,
-) -> DemoPart:
-    return DemoPart(name, kind, count, shape, firmness, layers, visible, seat, list(relations), armature)
-
-
 def thread(words: str, length: float) -> dict:
     """So many mm of thread for the whole figure."""
     return {"notion": "thread", "words": words, "amount": length}
-
-
-def follows(size: str, of: Any, of_size: str, share: float = 1.0, gap: float = 0.0, *, whole: bool = False) -> dict:
-    """A size that is a share of another part's size, and a gap in mm."""
-    return {"size": size, "of": of, "of_size": of_size, "share": share, "gap_mm": gap, "whole": whole}
-
-
-def bead(count: int, name: str, diameter: float, seat: Any) -> DemoPart:
-    """An eye or another bought bead: no wool, drawn at its size."""
-    return DemoPart(name, "eye", count, NOTHING, None, [], 1.0, {**seat, "bead_mm": diameter})
 
 
 HARE = DemoFigure(
@@ -207,7 +108,7 @@ SNAIL = DemoFigure(
 ARM_BENDS = [[22, -55], [22, -20], [20, 5], [14, 50]]
 
 
-def _arm(yaw: float, angle: float) -> DemoPart:
+def _arm(yaw: float, angle: float) -> PlanPart:
     return part(2, f"arm {yaw}", "arm", wrap(10, 78, 1), "firm", [core("skin"), dots("suckers", 8, 4.222, angle=180)], 1.0,
                 on("mantle", 0.1, angle, -20, yaw, sink=5, bends=ARM_BENDS),
                 *([] if yaw == 25 else [follows("length_mm", "arm 25", "length_mm", whole=True)]),

@@ -11,9 +11,8 @@ from typing import TYPE_CHECKING, Any
 from django.core.files.base import ContentFile
 from django.db import connection
 
-from wembit.core.contract.requests import SHAPE
-from wembit.core.pose.placing import PlacedPart, Seat, place, settle
-from wembit.core.shape.solids import solid
+from wembit.core.body_plans.plan import stored
+from wembit.core.pose.placing import place
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.finish_making import AS_PLANNED, finish_making
@@ -23,7 +22,7 @@ from wembit.web.bench.actions.take import take
 from wembit.web.bench.actions.take_thing import take_thing
 from wembit.web.bench.queries import making_of, sources
 from wembit.web.figures.actions.add_reference import add_reference
-from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
+from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.seating import placed_part
 from wembit.web.plan.actions.plan_project import plan_project
@@ -286,26 +285,13 @@ def load_figure(studio: Studio, figure: DemoFigure, items: dict[str, Item]) -> C
         name: Slot.objects.create(studio=studio, version=version, name=name, position=position)
         for position, name in enumerate(figure.slots)
     }
-    placed = settle(
-        [
-            PlacedPart(part.name, part.count, solid(SHAPE(part.shape, "shape")), Seat.of(part.seat))
-            for part in figure.parts
-        ]
-    )
-    keys = {part.name: part.name.replace(" ", "-") for part in figure.parts}
-    for position, (part, there) in enumerate(zip(figure.parts, placed, strict=True)):
-        row = Part.objects.create(
-            studio=studio, version=version, key=keys[part.name], name=part.name, kind=part.kind, position=position,
-            count=part.count, shape=part.shape, firmness=part.firmness or "",
-            seat=_stored(part.seat, there.seat, keys),
-            armature=part.armature,
-            relations=[{**relation, "of": keys[relation["of"]]} for relation in part.relations],
-        )  # fmt: skip
-        for order, layer in enumerate(part.layers):
-            rule = {key: value for key, value in layer.items() if key not in ("role", "slot", "over")}
-            over = slots[layer["over"]] if "over" in layer else None
+    for position, given in enumerate(stored(figure.parts)):
+        fields = {name: given[name] for name in PART_FIELDS if name in given}
+        row = Part.objects.create(studio=studio, version=version, position=position, **fields)
+        for order, layer in enumerate(given["layers"]):
+            over = slots[layer["over"]] if layer["over"] else None
             Layer.objects.create(
-                studio=studio, part=row, slot=slots[layer["slot"]], over=over, role=layer["role"], rule=rule,
+                studio=studio, part=row, slot=slots[layer["slot"]], over=over, role=layer["role"], rule=layer["rule"],
                 position=order,
             )  # fmt: skip
     made_ways = []
@@ -315,15 +301,3 @@ def load_figure(studio: Studio, figure: DemoFigure, items: dict[str, Item]) -> C
             Choice.objects.create(studio=studio, colourway=colourway, slot=slots[name], item=items[fibre])
         made_ways.append(colourway)
     return made_ways[0]
-
-
-def _stored(given: dict, seat: Seat, keys: dict[str, str]) -> dict:
-    """The seat as it is kept: angles of the settled seat, the part it sits on by its key."""
-    kept = {**given, "pitch": seat.pitch, "yaw": seat.yaw}
-    if seat.on:
-        kept["on"] = keys[seat.on]
-    if seat.bends:
-        kept["bends"] = [list(bend) for bend in seat.bends]
-    if seat.copies:
-        kept["copies"] = [{**copy, **({"on": keys[copy["on"]]} if "on" in copy else {})} for copy in seat.copies]
-    return kept

@@ -173,6 +173,8 @@ WATCHED = {
     "figures:copy": Watched("{}, copied", _new_figures, of="figures.figure"),
     "figures:describe": Watched("{}, its name and story", lambda press: [press.of(Figure, pk=press.ids["figure_id"])]),
     "figures:drop_reference": Watched("a picture of a figure, dropped", _pictures),
+    "figures:like": Watched("{}, begun", _new_figures, of="figures.figure"),
+    "figures:plan": Watched("{}, begun", _new_figures, of="figures.figure"),
     "figures:new": Watched("{}, begun", _new_figures, of="figures.figure"),
     "figures:new_tracing": Watched("a drawing, begun", _pictures),
     "figures:origin": Watched("{}, where it is from", lambda press: [press.of(Figure, pk=press.ids["figure_id"])]),

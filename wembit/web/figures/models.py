@@ -131,11 +131,12 @@ class Layer(Owned):
 
 
 class Colourway(Owned):
-    """A fibre for each slot of a version."""
+    """A fibre for each slot of a version; `thought` says in which colour a slot is thought of, by its id, until it has one."""
 
     version = models.ForeignKey(Version, on_delete=models.CASCADE, related_name="colourways")
     name = models.CharField(max_length=40, default="first")
     position = models.PositiveSmallIntegerField(default=0)
+    thought = models.JSONField(default=dict)
 
     class Meta:
         ordering = ["position", "name"]

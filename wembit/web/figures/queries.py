@@ -10,7 +10,7 @@ from django.db.models import Exists, OuterRef, Prefetch, QuerySet
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
-from wembit.web.figures.to_core.estimating import BARE, Palette
+from wembit.web.figures.to_core.estimating import Palette
 from wembit.web.stash.queries import colours
 
 from .models import Choice, Colourway, Figure, Layer, Part, Version
@@ -131,10 +131,7 @@ def palettes(studio: Studio, ways: list[Colourway]) -> dict:
     found = {}
     for way in ways:
         mine = [choice for choice in choices if choice.colourway_id == way.pk]
-        found[way.pk] = Palette(
-            {choice.slot_id: choice.item for choice in mine},
-            {choice.slot_id: seen.get(choice.item_id, BARE) for choice in mine},
-        )
+        found[way.pk] = Palette.dyed(way, {choice.slot_id: choice.item for choice in mine}, seen)
     return found
 
 

@@ -2,6 +2,7 @@
 
 from django.urls import path
 
+from wembit.web.figures.begin import views as begin_views
 from wembit.web.figures.colourways import views as colour_views
 from wembit.web.figures.figure_page import layer_views, push_views, relation_views, views, wire_views
 from wembit.web.figures.files import views as file_views
@@ -14,14 +15,16 @@ from wembit.web.figures.trace import views as tracing_views
 app_name = "figures"
 urlpatterns = [
     path("", views.home, name="home"),
-    path("new/", views.new, name="new"),
-    path("take-in/", file_views.take_in, name="take_in"),
+    path("new/", begin_views.new, name="new"),
+    path("new/<slug:plan_key>/", begin_views.plan, name="plan"),
+    path("take-in/", begin_views.take_in, name="take_in"),
     path("schema/", file_views.file_schema, name="schema"),
     path("<uuid:figure_id>/", views.figure, name="figure"),
     path("<uuid:figure_id>/json/", file_views.as_json, name="json"),
     path("<uuid:figure_id>/svg/", file_views.as_svg, name="svg"),
     path("<uuid:figure_id>/describe/", views.describe, name="describe"),
     path("<uuid:figure_id>/size/", size_views.size, name="size"),
+    path("<uuid:figure_id>/like/", begin_views.like, name="like"),
     path("<uuid:figure_id>/copy/", views.copy, name="copy"),
     path("<uuid:figure_id>/fibre/", views.fibre, name="fibre"),
     path("<uuid:figure_id>/part/", views.new_part, name="new_part"),

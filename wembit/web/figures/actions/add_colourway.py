@@ -25,7 +25,9 @@ def add_colourway(member: Member, figure_id: UUID, name: str, *, like: str = "")
         model = edit.way(like)
         try:
             with transaction.atomic():
-                made = Colourway.objects.create(studio=edit.studio, version=edit.version, name=name, position=count)
+                made = Colourway.objects.create(
+                    studio=edit.studio, version=edit.version, name=name, position=count, thought=model.thought
+                )
         except IntegrityError:
             raise Refusal(f"There is a colourway {name} already.", "way_name") from None
         Choice.objects.bulk_create(

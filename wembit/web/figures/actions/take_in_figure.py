@@ -101,7 +101,14 @@ def _part(version: Version, slots: dict[str, Slot], each: dict, position: int) -
 def _colourway(version: Version, slots: dict[str, Slot], way: dict, position: int) -> None:
     if version.colourways.filter(name__iexact=way["name"]).exists():
         raise Refusal(f"colourways[{position}].name: {way['name']} stands twice.", "file")
-    made = Colourway.objects.create(studio=version.studio, version=version, name=way["name"], position=position)
+    thought = {
+        str(slots[name.strip().lower()].pk): srgb.lower()
+        for name, srgb in way.get("thought", {}).items()
+        if name.strip().lower() in slots
+    }
+    made = Colourway.objects.create(
+        studio=version.studio, version=version, name=way["name"], position=position, thought=thought
+    )
     for name, fibre in way["fibres"].items():
         item = _like(version.studio, fibre)
         if item and name.strip().lower() in slots:

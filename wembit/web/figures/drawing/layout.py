@@ -239,6 +239,15 @@ def together(one: Picture, two: Picture) -> Picture:
     return Picture(one.which, [], left, top, right - left, bottom - top, grid)
 
 
+def side_by_side(one: Picture, two: Picture) -> list[Picture]:
+    """Both in one frame, so that they stand on one ground and are drawn to one scale."""
+    frame = together(one, two)
+    return [
+        replace(each, left=frame.left, top=frame.top, width=frame.width, height=frame.height, grid=frame.grid)
+        for each in (one, two)
+    ]
+
+
 def closed_path(rings: Any) -> str:
     """Rings as path data: round where an outline bends gently, with its corners where it has them."""
     return "".join(_ring_path(ring) for ring in rings)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from uuid import UUID
+
 from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import parts_of
 
@@ -33,7 +35,10 @@ def copy_version(version: Version, figure: Figure, number: int) -> Version:
             for layer in part.layers.all()
         )  # fmt: skip
     for colourway in version.colourways.all():
-        way = Colourway.objects.create(studio=studio, version=copy, name=colourway.name, position=colourway.position)
+        thought = {str(slots[UUID(slot)].pk): srgb for slot, srgb in colourway.thought.items() if UUID(slot) in slots}
+        way = Colourway.objects.create(
+            studio=studio, version=copy, name=colourway.name, position=colourway.position, thought=thought
+        )
         Choice.objects.bulk_create(
             Choice(studio=studio, colourway=way, slot=slots[choice.slot_id], item_id=choice.item_id)
             for choice in colourway.choices.all()

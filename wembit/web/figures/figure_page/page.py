@@ -29,7 +29,7 @@ from wembit.web.figures import queries
 from wembit.web.figures.actions.tell_origin import KINDS as ORIGINS
 from wembit.web.figures.actions.tell_origin import SALE, WHOM
 from wembit.web.figures.drawing.fibre_options import fibre_options
-from wembit.web.figures.drawing.layout import beside_a_hand, cut_open_picture, pictures
+from wembit.web.figures.drawing.layout import beside_a_hand, cut_open_picture, pictures, side_by_side
 from wembit.web.figures.drawing.pointers import pointers, stance
 from wembit.web.figures.editing.following import held_sizes, relations_of
 from wembit.web.figures.size_words import ROLES, SHAPES, WORDS, related, sizes
@@ -109,7 +109,7 @@ def drawn(
     found = {
         "see": see,
         "sees": [("whole", "whole"), ("cut", "cut open"), ("hand", "beside a hand")],
-        "views": list(both.values()),
+        "views": side_by_side(both["side"], both["front"]),
         "standing": stand,
         "pointers": pointers(plan, palette, both["side"], pieces, request.studio),
         "why_stands": STANDS,

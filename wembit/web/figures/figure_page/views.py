@@ -6,9 +6,9 @@ from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from django.contrib import messages
-from django.shortcuts import redirect, render
+from django.shortcuts import redirect
 from django.template.loader import render_to_string
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.asked import whole_number_in, words_in
 from wembit.web.figures import queries
@@ -17,12 +17,11 @@ from wembit.web.figures.actions.change_part import change_part
 from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.actions.copy_figure import copy_figure
 from wembit.web.figures.actions.describe_figure import describe_figure
-from wembit.web.figures.actions.make_figure import make_figure
 from wembit.web.figures.actions.remove_part import remove_part
 from wembit.web.figures.drawing.layout import pictures
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.once import once
-from wembit.web.responses import again, page, tried
+from wembit.web.responses import page, tried
 from wembit.web.uploads import cleaned
 
 from .forms import CopyForm, FibreForm, FigureForm, NewPartForm
@@ -67,19 +66,6 @@ def herd(studio: Studio, words: str, start: int) -> str:
     rest = urlencode({"words": words, "from": start + SHOWN})
     context = {"figures": rows, "scale": 1.35, "studio": studio, "beyond": beyond, "rest": rest, "words": words}
     return render_to_string("figures/figure_page/_herd.html", context)
-
-
-@require_http_methods(["GET", "POST"])
-@once
-def new(request: Request) -> HttpResponse:
-    if request.method == "GET":
-        return render(request, "figures/figure_page/new.html")
-    figure, faults = FigureForm(request).tried(
-        lambda given: make_figure(request.member, given["name"], story=given["story"])
-    )
-    if faults:
-        return again(request, "figures/figure_page/new.html", {}, faults)
-    return redirect("figures:figure", studio=request.studio.slug, figure_id=figure.pk)
 
 
 @require_GET

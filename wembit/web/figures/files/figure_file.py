@@ -75,6 +75,9 @@ def _colourways(version: Version) -> list[dict]:
             for choice in choices
         }  # fmt: skip
         found.append({"name": way.name, "fibres": fibres})
+        thought = {slot.name: way.thought[str(slot.pk)] for slot in version.slots.all() if str(slot.pk) in way.thought}
+        if thought:
+            found[-1]["thought"] = thought
     return found
 
 

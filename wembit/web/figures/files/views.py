@@ -6,18 +6,15 @@ import json
 from typing import TYPE_CHECKING
 
 from django.http import HttpResponse, JsonResponse
-from django.shortcuts import redirect, render
-from django.views.decorators.http import require_GET, require_POST
+from django.shortcuts import render
+from django.views.decorators.http import require_GET
 
 from wembit.web.figures import queries
-from wembit.web.figures.actions.take_in_figure import take_in_figure
 from wembit.web.figures.drawing.layout import pictures
 from wembit.web.figures.print_templates.sheets import file_name
 from wembit.web.figures.to_core.estimating import Palette
-from wembit.web.responses import again, tried
-from wembit.web.studio.models import MAKER
 
-from .figure_file import figure_as_json, read_file, schema
+from .figure_file import figure_as_json, schema
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -50,14 +47,3 @@ def as_svg(request: Request, figure_id: UUID) -> HttpResponse:
 @require_GET
 def file_schema(request: Request) -> HttpResponse:
     return JsonResponse(schema())
-
-
-@require_POST
-def take_in(request: Request) -> HttpResponse:
-    request.member.must_be(MAKER)
-    upload = request.FILES.get("file")
-    content = upload.read(3_000_000) if upload else b""
-    figure, faults = tried(lambda: take_in_figure(request.member, read_file(content)))
-    if faults:
-        return again(request, "figures/figure_page/new.html", {}, faults)
-    return redirect("figures:figure", studio=request.studio.slug, figure_id=figure.pk)

@@ -6,6 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
+from uuid import UUID
 
 from wembit.core.colour.show_through import hiding_power
 from wembit.core.contract.requests import SHAPE
@@ -101,7 +102,13 @@ class Palette:
             return cls({}, {})
         chosen = {choice.slot_id: choice.item for choice in colourway.choices.select_related("item")}
         seen = colours(colourway.studio, [item.pk for item in chosen.values()])
-        return cls(chosen, {slot: seen.get(item.pk, BARE) for slot, item in chosen.items()})
+        return cls.dyed(colourway, chosen, seen)
+
+    @classmethod
+    def dyed(cls, colourway: Colourway, chosen: Mapping[Any, Item], seen: Mapping[Any, str]) -> Palette:
+        """A colourway whose slots have these fibres, in the colours that these fibres have; others as they are thought of."""
+        thought = {UUID(slot): colour for slot, colour in colourway.thought.items()}
+        return cls(chosen, thought | {slot: seen.get(item.pk, BARE) for slot, item in chosen.items()})
 
     def colour(self, slot_id: object) -> str:
         return self.colours.get(slot_id, BARE)

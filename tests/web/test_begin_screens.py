@@ -1,0 +1,230 @@
+"""A figure begun from a body plan, or like another one: drawn, weighed and kept as it was asked for."""
+
+import json
+import re
+import uuid
+
+import pytest
+
+from tests.conftest import some
+from tests.web import factories as make
+from tests.web.conftest import signed_in
+from tests.web.forms import forms_of
+from tests.web.helpers import get, post, text, title, told, words
+from wembit.core.body_plans.every_plan import PLANS
+from wembit.web.figures.actions.copy_figure import copy_figure
+from wembit.web.figures.drawing.layout import pictures
+from wembit.web.figures.files.figure_file import figure_as_json
+from wembit.web.figures.models import Figure
+from wembit.web.figures.queries import colourway_of, newest_version, parts_of
+from wembit.web.figures.to_core.estimating import Palette, plan_figure
+from wembit.web.studio.models import Deed
+
+FOX, CREAM = "#a9713f", "#e8dcc4"
+
+
+@pytest.fixture
+def shelf(owner):
+    return {
+        name: make.lot(owner, name, "400", srgb=srgb)
+        for name, srgb in {"rust": FOX, "cream": CREAM, "pitch": "#2a2420", "sea": "#3f6f78"}.items()
+    }
+
+
+def begin(client, address, **changes):
+    """The page's own form, with what the maker changed."""
+    form = next(form for form in forms_of(get(client, address)) if "size" in form.fields)
+    return form.send(client, **changes)
+
+
+def grams_of(figure) -> float:
+    version = newest_version(figure)
+    return plan_figure(version, parts_of(version), Palette.of(colourway_of(version))).all.p50
+
+
+def high(figure) -> float:
+    version = newest_version(figure)
+    return pictures(version, parts_of(version), Palette.of(colourway_of(version)))["side"].tall
+
+
+def said(page: str, what: str) -> float:
+    return float(re.search(rf"([\d.]+) ?{what}", title(page)).group(1))
+
+
+def test_every_body_is_offered_and_so_are_figures_of_ones_own(client, owner):
+    figure = make.figure(owner, "Pebble")
+    page = get(client, "figures/new/")
+    for key, plan in PLANS.items():
+        assert f"figures/new/{key}/" in page
+        assert plan.name in page
+    assert f"figures/{figure.pk}/like/" in page
+    empty = client.post(client.base + "figures/new/", {"name": "Crab", "story": ""})
+    assert empty.status_code == 302
+    assert not newest_version(Figure.objects.get(name="Crab")).parts.exists()
+
+
+@pytest.mark.parametrize("key", sorted(PLANS))
+def test_every_body_stands_there_whole_after_one_press(client, shelf, key):
+    address = f"figures/new/{key}/"
+    page = get(client, address)
+    answer = begin(client, address, name="Mine")
+    assert answer.status_code == 302
+    figure = Figure.objects.get(name="Mine")
+    assert answer.url.endswith(f"figures/{figure.pk}/")
+    assert newest_version(figure).parts.count() == len(PLANS[key].parts)
+    assert grams_of(figure) == pytest.approx(said(page, "g\\b"), rel=0.01)
+    whole = get(client, f"figures/{figure.pk}/")
+    assert said(whole, "g\\b") == said(page, "g\\b"), "the same grams on both pages"
+    assert "Lay out" in get(client, f"figures/{figure.pk}/order/") or "order" in words(whole)
+
+
+def test_it_is_as_large_as_was_asked(client, shelf):
+    begin(client, "figures/new/sitting/", name="Cat", size="200")
+    assert high(Figure.objects.get(name="Cat")) == pytest.approx(200, abs=0.5)
+    begin(client, "figures/new/sitting/", name="Kitten", size="", grams="12")
+    assert grams_of(Figure.objects.get(name="Kitten")) == pytest.approx(12, abs=0.05)
+    page = get(client, "figures/new/standing/?size=210")
+    assert said(page, "mm long") == 210
+
+
+def test_a_slider_moves_the_drawing_and_what_it_takes(client, shelf):
+    plain, big = (get(client, f"figures/new/standing/?body={steps}") for steps in (0, 3))
+    assert plain != big
+    assert said(big, "g\\b") != said(plain, "g\\b")
+    piece = client.get(client.base + "figures/new/standing/?body=3", headers={"HX-Request": "true"})
+    assert "<html" not in text(piece)
+    assert title(text(piece)) == title(big)
+    begin(client, "figures/new/standing/", name="Fox", head="3", legs="-2")
+    parts = {part.key: part for part in parts_of(newest_version(Figure.objects.get(name="Fox")))}
+    assert parts["head"].shape["length_mm"] / parts["body"].shape["stations"][-1][0] > 0.45
+
+
+def test_without_script_see_it_draws_and_makes_nothing(client, shelf):
+    answer = begin(client, "figures/new/standing/", tail="4", look="1")
+    assert answer.status_code == 200
+    assert 'value="4"' in text(answer)
+    assert not Figure.objects.exists()
+    assert not Deed.objects.filter(words__contains="begun").exists()
+
+
+def test_slots_get_the_wool_that_comes_near_and_the_core_the_coarse_one(client, owner, shelf):
+    make.lot(owner, "core", "900", form="batt", srgb="#c0c0c0")
+    make.lot(owner, "curls", "900", form="locks", srgb=FOX)
+    begin(client, "figures/new/standing/", name="Fox")
+    way = colourway_of(newest_version(Figure.objects.get(name="Fox")))
+    chosen = {choice.slot.name: choice.item.name for choice in way.choices.all()}
+    assert chosen == {"core": "core", "coat": "rust", "belly": "cream", "dark": "pitch", "nose": "pitch"}
+
+
+def test_in_an_empty_studio_it_is_drawn_in_the_colours_that_it_is_thought_of_in(client, owner):
+    page = get(client, "figures/new/standing/")
+    assert FOX in page
+    assert "no wool like it yet" in words(page)
+    begin(client, "figures/new/standing/", name="Fox")
+    fox = Figure.objects.get(name="Fox")
+    assert FOX in get(client, f"figures/{fox.pk}/")
+    assert FOX in get(client, "figures/")
+    copied = copy_figure(owner, fox.pk, "Vixen")
+    assert FOX in get(client, f"figures/{copied.pk}/")
+    kept = figure_as_json(fox)
+    assert kept["colourways"][0]["thought"]["coat"] == FOX
+    file = make_file({**kept, "name": "Cub"})
+    assert client.post(client.base + "figures/take-in/", {"file": file}).status_code == 302
+    assert FOX in get(client, f"figures/{Figure.objects.get(name='Cub').pk}/")
+    lot = make.lot(owner, "grey", "50", srgb="#808890")
+    post(client, f"figures/{fox.pk}/fibre/", item=str(lot.item_id), slot="coat")
+    assert FOX not in get(client, f"figures/{fox.pk}/"), "its wool shows as it is"
+
+
+def make_file(content):
+    from django.core.files.uploadedfile import SimpleUploadedFile
+
+    return SimpleUploadedFile("cub.json", json.dumps(content).encode())
+
+
+def test_another_like_one_there_is_keeps_its_wools_and_changes_its_proportions(client, owner, shelf):
+    begin(client, "figures/new/standing/", name="Fox", size="150")
+    fox = Figure.objects.get(name="Fox")
+    page = get(client, f"figures/{fox.pk}/like/?legs=4")
+    assert "Fox 2" in page
+    begin(client, f"figures/{fox.pk}/like/", legs="4")
+    other = Figure.objects.get(name="Fox 2")
+    legs = [
+        next(part for part in parts_of(newest_version(figure)) if part.key == "foreleg").shape["length_mm"]
+        / high(figure)
+        for figure in (fox, other)
+    ]
+    assert legs[1] > legs[0] * 1.1
+    fibres = [
+        {choice.slot.name: choice.item_id for choice in colourway_of(newest_version(figure)).choices.all()}
+        for figure in (fox, other)
+    ]
+    assert fibres[0] == fibres[1]
+
+
+@pytest.mark.parametrize(
+    ("given", "told_in", "said"),
+    [({"name": ""}, "name", "Give the figure a name"), ({"name": "Pebble"}, "name", "There is a Pebble already"),
+     ({"size": "big"}, "size", "length"), ({"size": "9999"}, "size", "more than 2000 mm"),
+     ({"grams": "much"}, "grams", "weight"),
+     ({"head": "9"}, "head", "From −4 to 4"), ({"legs": "x"}, "legs", "From −4 to 4")],
+)  # fmt: skip
+def test_what_does_not_fit_is_told_and_what_was_entered_is_kept(client, owner, given, told_in, said):
+    make.figure(owner, "Pebble")
+    answer = begin(client, "figures/new/standing/", **{"name": "Fox", "ears": "2", **given})
+    assert said in told(answer), told(answer)
+    form = next(form for form in forms_of(text(answer)) if "size" in form.fields)
+    assert form.fields["ears"] == "2"
+    for field, value in given.items():
+        if field in ("name", "size", "grams"):
+            assert form.fields[field] == value
+    assert Figure.objects.count() == 1
+
+
+def test_two_presses_of_one_key_begin_one_figure(client, owner):
+    key = str(uuid.uuid4())
+    urls = [post(client, "figures/new/ball/", name="Ball", key=key).url for _ in range(2)]
+    assert urls[0] == urls[1]
+    assert Figure.objects.count() == 1
+
+
+def test_z_takes_it_back_and_shift_z_begins_it_again(client, owner):
+    begin(client, "figures/new/spider/", name="Spider")
+    before = grams_of(Figure.objects.get(name="Spider"))
+    assert "Taken back: Spider, begun" in words(text(post(client, "undo/", follow=True)))
+    assert not Figure.objects.exists()
+    post(client, "again/")
+    assert grams_of(Figure.objects.get(name="Spider")) == pytest.approx(before)
+
+
+def test_a_viewer_looks_and_begins_nothing_and_nobody_sees_anothers(client, studio, owner):
+    figure = make.figure(owner, "Pebble")
+    viewer = signed_in(make.member(studio, "viewer", "vera"))
+    assert "Begin it" not in get(viewer, "figures/new/fish/")
+    assert post(viewer, "figures/new/fish/", name="Fish").status_code == 403
+    other = signed_in(make.studio_owner("Dune", "ana"))
+    assert other.get(f"{other.base}figures/{figure.pk}/like/").status_code == 404
+    assert other.post(f"{other.base}figures/{figure.pk}/like/", {"name": "Mine"}).status_code == 404
+    assert client.get(client.base + "figures/new/dragon/").status_code == 404
+    empty = Figure.objects.create(studio=studio, name="Nothing")
+    empty.versions.create(studio=studio)
+    assert client.get(f"{client.base}figures/{empty.pk}/like/").status_code == 404
+
+
+def test_both_views_stand_on_one_ground_and_are_drawn_to_one_scale(client, owner):
+    begin(client, "figures/new/standing/", name="Fox")
+    for address in ("figures/new/standing/", f"figures/{Figure.objects.get().pk}/"):
+        boxes = re.findall(r'<svg viewBox="([^"]+)" role="(?:img|group)"', get(client, address))
+        assert len(boxes) == 2
+        assert boxes[0] == boxes[1], address
+
+
+@pytest.mark.parametrize("key", sorted(PLANS))
+def test_the_order_of_work_of_every_body_is_read(client, shelf, key):
+    if key not in some(sorted(PLANS), 8, "orders of bodies"):
+        pytest.skip("sampled")
+    begin(client, f"figures/new/{key}/", name="Mine")
+    page = words(get(client, f"figures/{Figure.objects.get().pk}/order/"))
+    for part in PLANS[key].parts:
+        if part.layers:
+            assert part.name in page, part.name

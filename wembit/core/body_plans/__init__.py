@@ -1,0 +1,1 @@
+"""Bodies to begin a figure from, one file each; see plan.py."""
