@@ -6,7 +6,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core.colour.conversions import GREY, sector
 from wembit.core.colour.map_place import (
     ASKED_CHROMA,
     GREYS_X,
@@ -46,7 +45,7 @@ def test_greys_stand_apart_and_are_asked_for_there(light):
     x, y = place_by_lightness((light, 0, 0))
     assert x == GREYS_X
     asked = colour_by_lightness(x, y)
-    assert asked == pytest.approx((light, 0, 0)) and sector(*asked[1:]) == GREY
+    assert asked == pytest.approx((light, 0, 0))
 
 
 @pytest.mark.parametrize(("y", "light"), [(-RADIUS * 2, 100), (RADIUS * 2, 0), (0, 50)])

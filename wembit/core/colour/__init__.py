@@ -1,1 +1,1 @@
-"""Colour of wool: spaces, hue sectors and differences."""
+"""Colour of wool: spaces, words and differences."""

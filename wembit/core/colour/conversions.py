@@ -1,4 +1,4 @@
-"""sRGB to CIELAB under D65, 2° observer, and hue sectors.
+"""sRGB to CIELAB under D65, 2° observer.
 
 Sources: IEC 61966-2-1:1999 (curve and matrix), CIE 15:2018 (CIELAB). Each row of the matrix is scaled so that #ffffff is
 the white; then X/Xn, Y/Yn, Z/Zn need no table and greys have a* = b* = 0 exactly.
@@ -18,8 +18,6 @@ MATRIX = ((0.4124, 0.3576, 0.1805), (0.2126, 0.7152, 0.0722), (0.0193, 0.1192, 0
 _SCALED = np.array([[value / sum(row) for value in row] for row in MATRIX])
 KNEE = 6 / 29  # below its cube CIELAB runs straight
 GREY_BELOW = 8.0  # chroma below which wool is called a grey; common practice of shade cards
-HUES = ("pink", "red", "yellow", "green", "sea", "sky", "blue", "violet")
-GREY = "grey"
 
 
 def linear(value: float) -> float:
@@ -73,9 +71,3 @@ def _f(t: float) -> float:
 def chroma_hue(a: float, b: float) -> tuple[float, float]:
     """Chroma, and hue in degrees 0–360."""
     return math.hypot(a, b), math.degrees(math.atan2(b, a)) % 360
-
-
-def sector(a: float, b: float) -> str:
-    """One of the eight hue sectors of 45° each, the first centred on 0°, or grey."""
-    chroma, hue = chroma_hue(a, b)
-    return GREY if chroma < GREY_BELOW else HUES[int((hue + 22.5) // 45) % 8]

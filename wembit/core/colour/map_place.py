@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from wembit.core.colour.conversions import GREY, chroma_hue, sector
+from wembit.core.colour.conversions import GREY_BELOW, chroma_hue
 
 RADIUS = 300.0  # of the map by hue, and half the height of the one by lightness
 GREYS_X = -310.0  # where greys stand on the map by lightness
@@ -26,8 +26,8 @@ def place_by_hue(lab: Sequence[float], rim: float) -> tuple[float, float]:
 def place_by_lightness(lab: Sequence[float]) -> tuple[float, float]:
     """The place of a colour (L*, a*, b*) on the sheet of hue and lightness."""
     light, a, b = lab
-    hue = chroma_hue(a, b)[1]
-    x = GREYS_X if sector(a, b) == GREY else HUES_FROM + hue / 360 * HUES_WIDE
+    chroma, hue = chroma_hue(a, b)
+    x = GREYS_X if chroma < GREY_BELOW else HUES_FROM + hue / 360 * HUES_WIDE
     return x, RADIUS - light / 100 * 2 * RADIUS
 
 

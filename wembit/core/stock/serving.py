@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from wembit.core.colour.conversions import GREY, lab, sector
+from wembit.core.colour.colour_words import colour_word
+from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import delta_e_2000
-from wembit.core.craft.notions import DARK_L, Needed, OnShelf, of_make
+from wembit.core.craft.notions import Needed, OnShelf, of_make
 
 OTHER_COLOUR = 15.0  # ΔE00 from which an eye is of another colour; common practice
 
@@ -25,6 +26,4 @@ def called(needed: Needed) -> str:
     """What a need is called where nobody has it: amber eyes are yellow eyes."""
     if not needed.srgb:
         return needed.words
-    colour = lab(needed.srgb)
-    word = sector(colour[1], colour[2])
-    return f"{'black' if word == GREY and colour[0] < DARK_L else word} {needed.words}"
+    return f"{colour_word(*lab(needed.srgb))} {needed.words}"

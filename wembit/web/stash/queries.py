@@ -14,7 +14,7 @@ from django.db.models.functions import Coalesce, TruncMonth
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
-from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.colour.colour_words import ORDER
 from wembit.core.craft.armature import Make
 from wembit.core.craft.materials import BREEDS, FORMS
 from wembit.core.craft.notions import OnShelf
@@ -106,7 +106,7 @@ ORDERS: dict[str, list[Any]] = {
         "-on_hand",
         "pk",
     ],
-    "hue": ["item__kind", _at("hue", [*HUES, GREY]), F("lab_l").asc(nulls_last=True), "pk"],
+    "hue": ["item__kind", _at("hue", ORDER), F("lab_l").asc(nulls_last=True), "pk"],
     "drawer": [F("drawer__name").asc(nulls_last=True), "item__kind", "item__breed", "item__name", "-on_hand", "pk"],
 }
 

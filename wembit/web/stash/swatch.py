@@ -10,7 +10,8 @@ from collections.abc import Sequence
 import numpy as np
 
 from wembit.core.colour.basis import WEIGHTS
-from wembit.core.colour.conversions import lab, lab_to_xyz, ratios, sector, xyz_to_lab, xyz_to_srgb
+from wembit.core.colour.colour_words import colour_word
+from wembit.core.colour.conversions import lab, lab_to_xyz, ratios, xyz_to_lab, xyz_to_srgb
 from wembit.core.colour.recovery import curves
 from wembit.web.errors import Refusal
 
@@ -49,7 +50,7 @@ def swatch_of_curve(curve: np.ndarray) -> dict:
 
 def _fields(srgb: str, colour: Sequence[float], curve: np.ndarray) -> dict:
     light, a, b = (float(each) for each in colour)
-    hue = sector(a, b)
+    hue = colour_word(light, a, b)
     return dict(zip(LOOK, (srgb, light, a, b, hue, curve.astype(KEPT_AS).tobytes()), strict=True))
 
 

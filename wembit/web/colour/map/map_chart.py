@@ -12,7 +12,7 @@ import numpy as np
 from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 
-from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.colour.colour_words import HUED, ORDER
 from wembit.core.colour.map_place import RADIUS, place_by_hue, place_by_lightness
 from wembit.web.colour.queries import Wools
 
@@ -120,10 +120,10 @@ def drawn(
 
 def in_words(wools: Wools) -> str:
     """What the map shows, for one who does not see it."""
-    count = dict.fromkeys((*HUES, GREY), 0)
+    count = dict.fromkeys(ORDER, 0)
     for wool in wools.rows:
         count[wool.hue] += 1
     said = [f"{n} {hue}" for hue, n in sorted(count.items(), key=lambda each: -each[1]) if n]
-    missing = [hue for hue, n in count.items() if not n]
+    missing = [hue for hue in HUED if not count[hue]]
     words = f"{len(wools.rows)} bags: {', '.join(said)}." if said else "No bag has a colour yet."
     return f"{words} None is {' or '.join(missing)}." if said and missing else words

@@ -8,7 +8,7 @@ from django.http import HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_http_methods
 
-from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.colour.colour_words import MANY, ORDER
 from wembit.core.colour.gimp_palette import Unreadable, read_palette, write_palette
 from wembit.web import clock
 from wembit.web.colour.map.nearest_and_blends import singles
@@ -25,8 +25,8 @@ SHOWN = 200
 
 
 def in_order(rows: list[Wool]) -> list[Wool]:
-    """Wools in true order: by hue as on the wheel, greys last, each from pale to dark."""
-    place = {hue: n for n, hue in enumerate((*HUES, GREY))}
+    """Wools in true order: by their words, whites first and black last, each from pale to dark."""
+    place = {hue: n for n, hue in enumerate(ORDER)}
     return sorted(rows, key=lambda wool: (place[wool.hue], -wool.lab[0], wool.name))
 
 
@@ -76,5 +76,5 @@ def shade_card(request: Request) -> HttpResponse:
     """All colours in true order with names, dye lots and a spot for the wool, to be printed."""
     groups: dict[str, list[Wool]] = {}
     for wool in in_order(wools(request.studio).rows):
-        groups.setdefault(wool.hue, []).append(wool)
+        groups.setdefault(MANY[wool.hue], []).append(wool)
     return render(request, "colour/palettes/shade_card.html", {"groups": groups.items()})

@@ -10,6 +10,7 @@ from decimal import Decimal
 from itertools import groupby
 from typing import Any
 
+from wembit.core.colour.colour_words import MANY
 from wembit.core.craft.materials import FORMS, NOTIONS
 from wembit.web.stash.models import FIBRE, Lot
 
@@ -82,7 +83,7 @@ def _group(lot: Lot, by: str) -> str:
     if by == "drawer":
         return f"drawer {lot.drawer.name}" if lot.drawer else "no drawer yet"
     if by == "hue" and item.kind == FIBRE:
-        return f"{lot.hue}s" if lot.hue else "no colour picked yet"
+        return MANY.get(lot.hue, lot.hue) if lot.hue else "no colour picked yet"
     if item.kind != FIBRE:
         return "notions" if by == "hue" else NOTIONS[item.notion]
     return FORMS[item.form].name if by == "form" else item.what

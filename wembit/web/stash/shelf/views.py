@@ -12,7 +12,7 @@ from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_POST
 
-from wembit.core.colour.conversions import GREY, HUES
+from wembit.core.colour.colour_words import MANY, ORDER
 from wembit.core.portions import rounded
 from wembit.web import numbers
 from wembit.web.asked import whole_number_in, words_in
@@ -78,7 +78,7 @@ def shelf_context(request: Request) -> dict:
         "lot_count": lot_count,
         "breeds": queries.breed_choices(studio),
         "forms": FORM_CHOICES,
-        "hues": [(hue, f"{hue}s") for hue in (*HUES, GREY)],
+        "hues": [(word, MANY[word]) for word in ORDER],
         "drawers": [(name, name) for name in queries.drawers(studio)],
         "drawings": drawings().values(),
         "mark": draw_mark(),
