@@ -104,7 +104,7 @@ def test_a_known_bag_is_said_anew_and_its_weight_is_a_recount(client, owner):
     [row] = out(client)
     file = looked_at(client, as_csv([row | {"amount": "38,5", "drawer": "B7", "colour": "#7a7a3c"}]))
     page = words(get(client, f"stash/files/{file.pk}/"))
-    assert "said anew : 38.5 instead of 40 g, drawer B7, colour #7a7a3c" in page.replace("anew:", "anew :")
+    assert "changed : 38.5 instead of 40 g, drawer B7, colour #7a7a3c" in page.replace("changed:", "changed :")
     taken_in(client, as_csv([row | {"amount": "38,5", "drawer": "B7", "colour": "#7a7a3c"}]))
     lot.refresh_from_db()
     assert (lot.on_hand, lot.drawer.name, lot.srgb) == (D("38.5"), "B7", "#7a7a3c")

@@ -19,6 +19,7 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 register = template.Library()
+BAR = 110  # px
 
 
 def _joined(pair: tuple[str, str]) -> str:
@@ -53,6 +54,18 @@ def de(value: Any, studio: Studio) -> str:
 def span(grams: Any, studio: Studio) -> Any:
     """The 10–90 % range of something with `p10` and `p90`."""
     return _joined(numbers.span(grams.p10, grams.p90, studio))
+
+
+@register.simple_tag
+def between(grams: Any, most: float) -> Any:
+    """A range with `p10`, `p50` and `p90` as a bar with its middle marked, on a scale up to `most`."""
+    low, middle, high = (round(BAR * getattr(grams, name) / (most or 1), 1) for name in ("p10", "p50", "p90"))
+    return format_html(
+        '<svg class="between" width="{0}" height="12" viewBox="0 0 {0} 12" aria-hidden="true">'
+        '<path d="M0 11H{0}" stroke="#9b9b9b"/><path d="M{1} 3V9M{1} 6H{3}M{3} 3V9" stroke="#1b1b1b" fill="none"/>'
+        '<circle cx="{2}" cy="6" r="2.5" fill="#1b1b1b"/></svg>',
+        BAR, low, middle, high,
+    )  # fmt: skip
 
 
 @register.filter

@@ -57,7 +57,7 @@ OTHER_NAMES = {
     "lot": "dye_lot", "dyelot": "dye_lot", "place": "drawer", "size": "size_mm", "id": "bag", "fibre": "breed",
 }  # fmt: skip
 COLOUR = re.compile("#?[0-9a-fA-F]{6}")
-NEW, CHANGED, SAME, BEFORE, REFUSED = "new bag", "said anew", "as it is", "came in before", "refused"
+NEW, CHANGED, SAME, BEFORE, REFUSED = "new bag", "changed", "as it is", "came in before", "refused"
 NEW_LINE = "new line"  # of the ledger
 FATES = (NEW, NEW_LINE, CHANGED, SAME, BEFORE, REFUSED)
 
