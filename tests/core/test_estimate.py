@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from wembit.core.body_plans.writing import pairs
 from wembit.core.colour.show_through import cover
 from wembit.core.craft.materials import FIRMNESS, WOOL_DENSITY
 from wembit.core.errors import BadInput
@@ -14,7 +15,7 @@ from wembit.core.grams.details import area_mm2
 from wembit.core.grams.estimate import estimate, total
 from wembit.core.pose.placing import Seat
 from wembit.core.shape.solids import solid
-from wembit.demo.figures import FIGURES, pairs
+from wembit.demo.figures import FIGURES
 
 SHOW = {"micron_um": 21, "srgb": "#6f7d43", "over": "#e9e2d2"}
 

@@ -191,6 +191,42 @@ def test_what_was_taken_for_stays_what_it_is(client, owner, snails):
     assert layer.item.name == "moss"
 
 
+def test_for_an_inside_scrap_goes_before_core_and_nothing_is_carded(client, owner):
+    """Whatever the colours: locks and silk never, a dark fleece with the cover that it takes more, and a warning."""
+    core = make.lot(owner, "core", "6", form="core", srgb="#e9e2d2")
+    chalk = make.lot(owner, "chalk", "90", srgb="#f1ede3")
+    for name, form, srgb in (("offcuts", "scrap", "#e2dccd"), ("curls", "locks", "#e9e2d2"), ("pale batt", "batt", "#e6dfcf"),
+                             ("dark fell", "fleece", "#3a302a"), ("cream top", "tops", "#e9e2d2")):  # fmt: skip
+        make.lot(owner, name, "200", form=form, srgb=srgb)
+    figure = make.figure(owner, fibre=core, length=50)
+    add_layer(owner, figure.pk, "ball", "cover", "skin")
+    choose_fibre(owner, figure.pk, "skin", chalk.item_id)
+    project = make.project(owner, figure, count=2)
+    need = next(need for need in project.needs.all() if not need.seen)
+    page = get(client, f"restock/project/{project.pk}/{need.item_id}/")
+    told = [words(each) for each in page.split('<section class="answer">')[1:]]
+    stands = [each for each in told if "instead" in each]
+    assert "offcuts" in stands[0]
+    assert not any("carded together" in each for each in told)
+    assert not any("curls" in each or "cream top" in each for each in told)
+    dark = next(each for each in stands if "dark fell" in each)
+    assert "chalk over it takes" in dark
+    assert "dark fibres may creep out" in dark
+    assert "creep" not in next(each for each in stands if "pale batt" in each)
+
+
+def test_what_does_not_felt_is_no_skin(client, owner, snails):
+    silk = make.lot(owner, "silk", "90", srgb="#6f7d44")
+    silk.item.breed = "silk"
+    silk.item.save()
+    make.lot(owner, "green core", "90", form="core", srgb="#6f7d43")
+    page = page_of(client, snails)[0]
+    assert "silk" not in words(page)
+    assert "green core" not in words(page)
+    blend = next(each for each in page.split('<section class="answer">') if "carded together" in words(each))
+    assert "of hand carders, about" in words(blend)
+
+
 def test_the_wool_is_kept_for_what_shows(client, owner):
     moss = make.lot(owner, "moss", "6", srgb="#6f7d43")
     make.lot(owner, "core", "300", form="core", srgb="#e9e2d2")

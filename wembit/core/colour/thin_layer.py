@@ -39,6 +39,11 @@ class ThinLayer:
         return self.taken / self.saved if self.saved else 0.0
 
 
+def more_over(seen: str, micron_um: float, covering: Cover, ground: str) -> float:
+    """How many grams more a cover takes over another ground than over the one that it lies on; below 0 where it saves."""
+    return covering.grams * (cover(seen, ground, micron_um, hiding_power(seen)).g_m2 / covering.g_m2 - 1)
+
+
 def laid_under(covers: Sequence[Cover], old: tuple[str, float], new: tuple[str, float]) -> ThinLayer:
     """What a layer of the new wool under covers of the old saves and takes; both as sRGB and fibre diameter in µm."""
     (seen, micron), (under, other_micron) = old, new

@@ -32,7 +32,7 @@ def makings_for(short: float, a_making: float, left: int, wanted: int | None = N
 class Trouble:
     """What speaks against an answer: the difference in colour and whether it shows; another form, breed or way of felting,
     fineness in µm; a blend's mottle; the share of what is free that it takes; days to wait and how many of them past the
-    start; what it costs; the share of the shortage that it leaves.
+    start; what it costs; the share of the shortage that it leaves; what speaks against it inside a part (insides.py).
     """
 
     de00: float = 0.0
@@ -47,6 +47,7 @@ class Trouble:
     days_late: int = 0
     cost: float = 0.0
     left_short: float = 0.0
+    inside: float = 0.0
 
     @property
     def score(self) -> float:
@@ -63,4 +64,5 @@ class Trouble:
             + LATE * self.days_late
             + MONEY * self.cost
             + STILL_SHORT * self.left_short
+            + self.inside
         )

@@ -251,6 +251,33 @@ def need_of(studio: Studio, project_id: UUID, item_id: UUID) -> list[NeedLine]:
     return sorted(needs, key=lambda line: not line.need.seen)
 
 
+@dataclass(frozen=True)
+class CoverOver:
+    """A cover that lies over a wool: its own wool and colour, fibre diameter in µm, weight per area and middle grams."""
+
+    name: str
+    srgb: str
+    micron_um: float
+    cover: Cover
+
+
+def covers_over(project: Project, item_id: UUID) -> list[CoverOver]:
+    """The covers that lie over that wool in the project's figure."""
+    way = project.colourway
+    palette = Palette.of(way)
+    return [
+        CoverOver(
+            layer.item.name,
+            palette.colour(layer.layer.slot_id),
+            layer.item.source.micron_um,
+            Cover(layer.grams.middle, layer.grams.cover_g_m2, palette.colour(layer.over)),
+        )
+        for layer in plan_figure(way.version, parts_of(way.version), palette).layers()
+        if layer.item and layer.layer.role == "cover" and layer.grams.cover_g_m2
+        and (under := palette.items.get(layer.over)) and under.pk == item_id
+    ]  # fmt: skip
+
+
 def covers_of(project: Project, item_id: UUID) -> list[Cover]:
     """The covers of that wool in the project's figure."""
     way = project.colourway

@@ -57,6 +57,13 @@ def span(grams: Any, studio: Studio) -> Any:
 
 
 @register.simple_tag
+def loads(carding: tuple[int, float]) -> str:
+    """Loads of hand carders and their minutes, in words."""
+    count, minutes = carding
+    return f"{count} load{'' if count == 1 else 's'} of hand carders, about {minutes:.0f} min"
+
+
+@register.simple_tag
 def between(grams: Any, most: float) -> Any:
     """A range with `p10`, `p50` and `p90` as a bar with its middle marked, on a scale up to `most`."""
     low, middle, high = (round(BAR * getattr(grams, name) / (most or 1), 1) for name in ("p10", "p50", "p90"))

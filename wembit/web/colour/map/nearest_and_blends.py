@@ -11,6 +11,7 @@ from wembit.core.colour.conversions import xyz_to_srgb
 from wembit.core.colour.difference import SAME, differences, mottle_in_words
 from wembit.core.colour.matching import nearest
 from wembit.core.colour.search.blending import Blend, blends
+from wembit.core.stock.insides import carding
 from wembit.web.colour.queries import MOST_FIBRES, MOST_PARTS, Wool, Wools
 
 from .target import Target
@@ -51,6 +52,11 @@ class Recipe:
     @property
     def mottle(self) -> str:
         return mottle_in_words(self.mottle_de00)
+
+    @property
+    def carding(self) -> tuple[int, float]:
+        """Loads of hand carders, and the minutes that they take."""
+        return carding(sum(dose.grams for dose in self.doses))
 
     @property
     def text(self) -> str:

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Any
 
+from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
-from wembit.core.colour.thin_layer import laid_under
+from wembit.core.colour.show_through import DARKER_L
+from wembit.core.colour.thin_layer import laid_under, more_over
 from wembit.core.craft.materials import FORMS
+from wembit.core.stock.insides import MORE_COVER, inside_trouble
 from wembit.core.stock.standing_in import WORTH, Trouble, makings_for
 from wembit.web import clock, numbers
 from wembit.web.colour.map.nearest_and_blends import Recipe, recipes
@@ -17,19 +20,20 @@ from wembit.web.colour.queries import Wool, Wools, blending_forms, blending_habi
 from wembit.web.plan.actions.stand_in import makings_left
 from wembit.web.plan.figure_needs import of_a_making
 from wembit.web.plan.models import Need
-from wembit.web.plan.queries import NeedLine, covers_of, short_elsewhere
+from wembit.web.plan.queries import NeedLine, covers_of, covers_over, short_elsewhere
 from wembit.web.restock.queries import TideLine, tide_of
 
 if TYPE_CHECKING:
     from wembit.web.stash.models import Lot
     from wembit.web.studio.models import Studio
 
+CORE, NEVER = "core", "not at all"  # a form, and a way of felting
+LEAST_TOLD_G = 0.05  # of cover that an inside takes more
 UNTOLD = "#cfcfcf"  # where nobody has told a colour
 SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
 LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
 STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
 WEIGH, WAIT, SEND = "weigh", "wait", "send"  # a bag that nobody weighed, a parcel on its way, a list not sent yet
-UNDER = ("core", "batt", "fleece", "tops", "sliver", "scrap")  # what a hidden core can be of
 
 
 @dataclass(frozen=True)
@@ -151,11 +155,16 @@ def _trouble(wool: Wool, need: Need, free: float, grams: float, **more: Any) -> 
 def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float) -> list[Answer]:
     """Other wools of which enough is free; where it shows, of a form that lies like the old one."""
     need, free = line.need, free_by_item(shelf)
+    if not need.seen:
+        return _insides(shelf, line, count, grams)
     lies = FORMS[need.item.form].blends
     rows = [
         n
         for n, wool in enumerate(shelf.rows)
-        if wool.item_id != str(need.item_id) and free[wool.item_id] >= grams and FORMS[wool.form].blends == lies
+        if wool.item_id != str(need.item_id)
+        and free[wool.item_id] >= grams
+        and FORMS[wool.form].blends == lies
+        and _is_a_skin(wool, need)
     ]
     some = shelf.only(rows)
     if not rows or target is None:
@@ -184,13 +193,47 @@ def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, gr
     return found[:8]
 
 
+def _is_a_skin(wool: Wool, need: Need) -> bool:
+    """Whether a wool can lie where it shows: what does not felt, and core wool, only in place of their like."""
+    old = need.item
+    return (wool.felting != NEVER or old.source.felting == NEVER) and (wool.form != CORE or old.form == CORE)
+
+
+def _insides(shelf: Wools, line: NeedLine, count: int, grams: float) -> list[Answer]:
+    """Other wools for the inside, whatever their colour: by what they are good for, and by what the covers over them take
+    more; dark wool creeps out of a pale skin.
+    """
+    need, free = line.need, free_by_item(shelf)
+    over = covers_over(need.project, need.item_id)
+    found = []
+    for wool in {wool.item_id: wool for wool in shelf.rows}.values():
+        inside = inside_trouble(wool.form, wool.micron_um, wool.felting)
+        if wool.item_id == str(need.item_id) or inside is None or free[wool.item_id] < grams:
+            continue
+        more = count * sum(max(0.0, more_over(each.srgb, each.micron_um, each.cover, wool.srgb)) for each in over)
+        trouble = Trouble(
+            seen=False, inside=inside + MORE_COVER * more, share_of_free=grams / free[wool.item_id], left_short=0.0
+        )
+        words = "for the inside, where nobody sees it"
+        if more >= LEAST_TOLD_G:
+            names = " and ".join(sorted({each.name for each in over}))
+            words = f"inside; {names} over it takes {' '.join(numbers.grams(more, need.studio))} more"
+        if any(lab(each.srgb)[0] - wool.lab[0] > DARKER_L for each in over):
+            words += "; dark fibres may creep out"
+        found.append(
+            Answer(STAND_IN, trouble, line, count, grams, words, wool.srgb, wool.name, wool.item_id, free[wool.item_id])
+        )
+    return sorted(found, key=lambda row: (row.trouble.score, -row.free))[:8]
+
+
 def _blends(
     studio: Studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float
 ) -> list[Answer]:
     """Blends in one batch of so many grams."""
-    if target is None or not FORMS[line.need.item.form].blends:
-        return []
+    if target is None or not line.need.seen or not FORMS[line.need.item.form].blends:
+        return []  # nobody cards for an inside
     grams, found = round(grams, 2), []
+    shelf = shelf.only([n for n, wool in enumerate(shelf.rows) if _is_a_skin(wool, line.need)])
     for recipe in recipes(target, shelf, blending_forms(studio), grams, **blending_habits(studio)):
         share = max(dose.grams / dose.wool.free for dose in recipe.doses if dose.wool.free)
         trouble = Trouble(de00=recipe.de00, seen=line.need.seen, mottle=recipe.mottle_de00, share_of_free=share)
@@ -203,25 +246,8 @@ def _kept_for_what_shows(shelf: Wools, lines: list[NeedLine], short: NeedLine) -
     hidden = next((line for line in lines if not line.need.seen and line.left and line is not short), None)
     if hidden is None or not short.need.seen:
         return []
-    grams, free = float(hidden.left), free_by_item(shelf)
-    count = max(1, makings_left(hidden.need))
-    rows = [
-        Answer(
-            HIDDEN,
-            _trouble(wool, hidden.need, free[wool.item_id], grams, de00=0.0),
-            hidden,
-            count,
-            grams,
-            "nobody sees it",
-            wool.srgb,
-            wool.name,
-            wool.item_id,
-            free[wool.item_id],
-        )
-        for wool in {wool.item_id: wool for wool in shelf.rows}.values()
-        if wool.item_id != str(hidden.need.item_id) and free[wool.item_id] >= grams and wool.form in UNDER
-    ]
-    return sorted(rows, key=lambda row: (row.trouble.score, -row.free))[:1]
+    grams, count = float(hidden.left), max(1, makings_left(hidden.need))
+    return [replace(row, kind=HIDDEN) for row in _insides(shelf, hidden, count, grams)[:1]]
 
 
 def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int) -> list[Answer]:
