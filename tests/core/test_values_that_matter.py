@@ -16,7 +16,6 @@ from wembit.core.shape.solids import Box, Capsule, Cylinder, Slab, Sphere, Torus
 from wembit.core.stock.allocation import Demand, FreeLot, allocate
 from wembit.core.stock.forecast import Dated, forecast
 from wembit.core.stock.packs import cheapest
-from wembit.core.stock.recounting import explained
 from wembit.core.stock.standing_in import Trouble
 from wembit.core.units import Disagree, Hand, length, share, weight
 
@@ -194,23 +193,6 @@ def test_lead_days_are_whole_days_rounded_up():
 
 def test_of_two_offers_of_one_pack_the_cheaper_counts():
     assert cheapest(40, [(50, 9.0), (50, 5.0), (50, 7.0)]).cost == 5.0
-
-
-@pytest.mark.parametrize(
-    ("book", "found", "word"),
-    [
-        (100, 100, ""), (100, 96, "air"), (100, 104, "air"), (100, 95.9, "less than the book"),
-        (100, 104.1, "more than the book"), (3, 2.81, "air"), (3, 2.79, "less than"),
-    ],
-)  # fmt: skip
-def test_what_a_difference_can_mean(book, found, word):
-    # regain of wool: W. E. Morton & J. W. S. Hearle, Physical Properties of Textile Fibres; the scale's digit: common practice
-    assert word in explained(book, found)
-    assert bool(explained(book, found)) == bool(word)
-
-
-def test_eyes_take_up_no_water():
-    assert "less than the book" in explained(100, 99, wool=False)
 
 
 WEIGHTS = {

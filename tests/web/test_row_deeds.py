@@ -110,13 +110,14 @@ def presses(client, owner, project, moss):
     yield "colour/habits/", {"blends": ["batt"], "fibres": "2", "parts": "8", "loss": "1"}, "how the studio cards"
     yield f"stash/lot/{moss.pk}/describe/", {"srgb": "#112233", "has_colour": "on", "dye_lot": "X"}, "what it is"
     yield "stash/walk/reminder/", {"words": "moths", "due": due, "every_days": "9"}, "a look at the wool"
+    yield "stash/walk/room/", {"room": "heated"}, "room of the wool is heated"
     yield "house/settings/", settings, "the studio’s settings"
     yield "house/pinch/", {"ten": "0.9"}, "your pinch"
 
 
 def test_every_press_of_rows_goes_back_and_comes_again(client, owner, project, moss):
     all_of_them = list(presses(client, owner, project, moss))
-    assert len(all_of_them) == 24
+    assert len(all_of_them) == 25
     for address, given, said in some(all_of_them, 8, "presses of rows"):
         before = state(owner)
         answer = post(client, address, **given)

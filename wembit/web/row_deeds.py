@@ -199,6 +199,7 @@ WATCHED = {
     "stash:learn": Watched("{}, what the scale shows", lambda press: [press.of(Item, pk=press.ids["item_id"])]),
     "stash:new_reminder": Watched("{}, a look at the wool", lambda press: [press.of(Reminder)]),
     "stash:notion": Watched("{}, what it is", lambda press: [press.of(Item, pk=press.ids["notion_id"])]),
+    "stash:room": Watched("whether the room of the wool is heated", _studio),
     "stash:tick": Watched("a look at the wool", lambda press: [press.of(Reminder)]),
     "studio:pinch": Watched("your pinch and keys", lambda press: [press.of(Member, pk=press.member.pk)]),
     "studio:role": Watched("{}, another role", lambda press: [press.of(Member, pk=press.ids["member_id"])]),

@@ -20,6 +20,7 @@ urlpatterns = [
     path("fibre/<uuid:item_id>/", fibre_views.fibre, name="fibre"),
     path("fibre/<uuid:item_id>/learn/", fibre_views.learn, name="learn"),
     path("walk/", walk_views.home, name="walk"),
+    path("walk/room/", walk_views.room, name="room"),
     path("walk/reminder/", walk_views.new_reminder, name="new_reminder"),
     path("walk/reminder/<uuid:reminder_id>/", walk_views.tick, name="tick"),
     path("walk/without-a-drawer/", walk_views.place, name="walk_nowhere"),

@@ -21,6 +21,12 @@ class WeighForm(StudioForm):
         self.fields["amount"] = amount_field(request.member, item.unit, required=False)
 
 
+class RoomForm(StudioForm):
+    """Whether the wool lies in a heated room."""
+
+    room = TextField(20)
+
+
 class ReminderForm(StudioForm):
     words = TextField(80)
     drawer = TextField(40)

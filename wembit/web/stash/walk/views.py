@@ -12,27 +12,30 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
+from wembit.core.stock.air import ROOMS, humidity_in, kind_of
 from wembit.core.stock.recounting import explained
-from wembit.web import numbers
+from wembit.web import clock, numbers
 from wembit.web.idempotency import press_of
 from wembit.web.once import once
 from wembit.web.responses import again
 from wembit.web.stash.actions.keep_reminder import keep_reminder
+from wembit.web.stash.actions.keep_room import ROOM, keep_room
 from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.tick_reminder import tick_reminder
-from wembit.web.stash.models import GRAMS, Lot
+from wembit.web.stash.models import FIBRE, GRAMS, Lot
 from wembit.web.stash.queries import drawers
 from wembit.web.stash.shelf.shelf_chart import draw
 from wembit.web.stash.shelf.wool_forms import drawings
 from wembit.web.studio.models import MAKER
 
 from . import queries
-from .forms import ReminderForm, WeighForm
+from .forms import ReminderForm, RoomForm, WeighForm
 
 if TYPE_CHECKING:
     from django.http import HttpResponse
 
     from wembit.web.request import Request
+    from wembit.web.studio.models import Studio
 
 LARGE, LEAST = 45_000.0, 900.0  # px² of the largest bag of the place, to which the others are drawn, and the least
 
@@ -43,6 +46,8 @@ def home_context(request: Request) -> dict:
         "asleep": queries.asleep(request.studio),
         "reminders": queries.reminders(request.studio),
         "drawers": drawers(request.studio),
+        "rooms": list(ROOMS.items()),
+        "room": request.studio.habits.get(ROOM, ""),
     }
 
 
@@ -107,8 +112,36 @@ def _say(request: Request, lot: Lot, found: Decimal) -> None:
         messages.success(request, f"{lot.item.name}: {amount}.")
         return
     difference = " ".join(numbers.amount(abs(away), lot.item.unit, request.studio))
-    why = explained(float(lot.on_hand), float(found), wool=lot.item.unit == GRAMS)
+    why = explained(float(lot.on_hand), float(found), kind=_kind(lot), airs=_airs(request.studio, lot))
     messages.success(request, f"{lot.item.name}: {amount}, {difference} {'more' if away > 0 else 'less'}; {why}.")
+
+
+def _kind(lot: Lot) -> str | None:
+    """What a bag is of, as the air knows it; None for what is counted, measured or no fibre."""
+    return kind_of(lot.item.breed) if lot.item.unit == GRAMS and lot.item.kind == FIBRE else None
+
+
+def _airs(studio: Studio, lot: Lot) -> tuple[float, float] | None:
+    """How damp the room was when the bag was weighed last, or laid in, and how it is now; None where nobody told the room."""
+    room = studio.habits.get(ROOM)
+    if room not in ROOMS:
+        return None
+    zone = clock.zone(studio)
+    first = lot.movements.order_by("entry__happened_at").values_list("entry__happened_at", flat=True).first()
+    days = ((lot.recounted_at or first or lot.made_at).astimezone(zone).date(), clock.today(studio))
+    then, now = (humidity_in(room, day, studio.timezone) for day in days)
+    return then, now
+
+
+@require_POST
+def room(request: Request) -> HttpResponse:
+    """Whether the wool lies in a heated room."""
+    request.member.must_be(MAKER)
+    _, faults = RoomForm(request).tried(lambda given: keep_room(request.member, given["room"]))
+    if faults:
+        return again(request, "stash/walk/walk.html", home_context(request), faults)
+    messages.success(request, "Kept.")
+    return redirect("stash:walk", studio=request.studio.slug)
 
 
 @require_POST
