@@ -19,17 +19,20 @@ from .processes import megabytes, processor_ms, served_by
 
 EMPTY = "understood/?name=nothing"  # a page of the studio with nothing on it
 MORE = ["strip/", "deeds/", "stash/walk/", "stash/stocktake/", "stash/delivery/", "plan/new/", "find/?words=moss"]
-AGAIN, AFTER, PRESSES = 20, 10, 1_000
+AGAIN, AFTER, EMPTIES, PRESSES = 20, 10, 25, 1_000
 MARK = re.compile(rb"<(?:path|circle|rect|line|polygon|polyline|ellipse|use|g|svg|text|tspan|image)[ >/]")
 Row = tuple[str, str]
 
 
 @dataclass(frozen=True)
 class Cost:
-    """A page's work in ms (gunicorn and PostgreSQL together), shown again and straight after a press, and its size."""
+    """A page's work in ms (gunicorn and PostgreSQL together), shown again and straight after a press, that of an empty page
+    measured just before and just after it (E), since the machine's pace changes, and its size.
+    """
 
     again: float
     after: float
+    empty: float
     kilobytes: float
     marks: int
 
@@ -62,9 +65,11 @@ class Studio:
     def cost(self, page: str) -> Cost:
         """What a page takes."""
         body = self.get(page)
+        empty = self.work(EMPTIES, lambda: self.get(EMPTY))
         again = self.work(AGAIN, lambda: self.get(page))
         after = self.work(AFTER, lambda: (self.press(), self.get(page)))
-        return Cost(again, after, len(zlib.compress(body)) / 1000, len(MARK.findall(body)))
+        empty = (empty + self.work(EMPTIES, lambda: self.get(EMPTY))) / 2
+        return Cost(again, after, empty, len(zlib.compress(body)) / 1000, len(MARK.findall(body)))
 
     def pages(self) -> list[str]:
         """The main pages, one thing's page of each list, a figure's colours."""
@@ -93,13 +98,11 @@ def rows(like: str) -> Iterator[Row]:
 
 
 def _pages(found: Studio) -> Iterator[Row]:
-    found.get(EMPTY)
-    empty = found.work(60, lambda: found.get(EMPTY))
-    yield "an empty page, E", f"{empty:.1f} ms"
     for page in found.pages():
         cost = found.cost(page)
-        again, after = (f"{ms:6.1f} ms {ms / empty:5.1f} E" for ms in (cost.again, cost.after))
-        yield _name(page), f"again {again}   after a press {after}   {cost.kilobytes:4.0f} kB {cost.marks:5} marks"
+        again, after = (f"{ms:6.1f} ms {ms / cost.empty:5.1f} E" for ms in (cost.again, cost.after))
+        size = f"{cost.kilobytes:4.0f} kB {cost.marks:5} marks"
+        yield _name(page), f"E {cost.empty:4.1f} ms   again {again}   after a press {after}   {size}"
 
 
 def _memory(found: Studio) -> Iterator[Row]:
