@@ -62,7 +62,7 @@ def test_every_body_is_offered_and_so_are_figures_of_ones_own(client, owner):
     assert not newest_version(Figure.objects.get(name="Crab")).parts.exists()
 
 
-@pytest.mark.sampled("bodies", 8)
+@pytest.mark.sampled("bodies", 6)
 @pytest.mark.parametrize("key", sorted(PLANS))
 def test_every_body_stands_there_whole_after_one_press(client, shelf, key):
     address = f"figures/new/{key}/"
@@ -219,7 +219,7 @@ def test_both_views_stand_on_one_ground_and_are_drawn_to_one_scale(client, owner
         assert boxes[0] == boxes[1], address
 
 
-@pytest.mark.sampled("orders of bodies", 6)
+@pytest.mark.sampled("orders of bodies", 4)
 @pytest.mark.parametrize("key", sorted(PLANS))
 def test_the_order_of_work_of_every_body_is_read(client, shelf, key):
     begin(client, f"figures/new/{key}/", name="Mine")

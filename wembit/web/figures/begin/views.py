@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from functools import partial
+from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
 from django.http import Http404
@@ -15,7 +15,7 @@ from wembit.core.body_plans.plan import HIGH
 from wembit.core.body_plans.proportions import MOST, natural, proportions_of
 from wembit.core.drawing.scale_objects import LENGTH_MM
 from wembit.core.errors import BadInput
-from wembit.web import caches, numbers
+from wembit.web import numbers
 from wembit.web.figures import queries
 from wembit.web.figures.actions.begin_figure import begin_figure, free_name
 from wembit.web.figures.actions.make_figure import make_figure
@@ -77,13 +77,14 @@ def _groups() -> dict[str, list[tuple[Any, str]]]:
     """The plans by their groups, each with its drawing."""
     groups: dict[str, list[tuple[Any, str]]] = {}
     for plan in PLANS.values():
-        drawn = caches.by_content.get_or_make(("body plan", plan.key), "", partial(_thumbnail, plan))
-        groups.setdefault(plan.group, []).append((plan, drawn))
+        groups.setdefault(plan.group, []).append((plan, _thumbnail(plan.key)))
     return groups
 
 
-def _thumbnail(plan: Any) -> Any:
-    """A plan from the side in the colours that it is thought of in, all to the same height."""
+@lru_cache(maxsize=len(PLANS))
+def _thumbnail(key: str) -> Any:
+    """A plan from the side in the colours that it is thought of in, all to the same height; drawn once for a process."""
+    plan = PLANS[key]
     made = draft(Studio(), plan.name, natural(plan), list(plan.colours))
     side = pictures(made.version, made.parts, made.palette({}, plan.colours))["side"]
     return render_to_string("figures/begin/_thumbnail.html", {"view": side, "picked": "", "still": 1})
