@@ -167,6 +167,7 @@ def test_another_like_one_there_is_keeps_its_wools_and_changes_its_proportions(c
     [({"name": ""}, "name", "Give the figure a name"), ({"name": "Pebble"}, "name", "There is a Pebble already"),
      ({"size": "big"}, "size", "length"), ({"size": "9999"}, "size", "more than 2000 mm"),
      ({"grams": "much"}, "grams", "weight"),
+     ({"grams": "0.1"}, "grams", "too little: at 5 mm it takes 0."),
      ({"head": "9"}, "head", "From −4 to 4"), ({"legs": "x"}, "legs", "From −4 to 4")],
 )  # fmt: skip
 def test_what_does_not_fit_is_told_and_what_was_entered_is_kept(client, owner, given, told_in, said):

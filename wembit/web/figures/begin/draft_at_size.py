@@ -72,7 +72,7 @@ def from_figure(figure: Figure) -> Begun:
 def at_length(studio: Studio, begun: Begun, steps: Mapping[str, int], size_mm: float) -> Worked:
     """In these proportions, so long or high. Raises `BadInput`."""
     parts = proportioned(begun.parts, steps)
-    return _worked(studio, begun, at_size(parts, size_mm / _said(begun, extent(parts))))
+    return _worked(studio, begun, at_size(parts, size_mm / said(begun, extent(parts))))
 
 
 def at_grams(studio: Studio, begun: Begun, steps: Mapping[str, int], grams: float) -> Worked:
@@ -82,7 +82,7 @@ def at_grams(studio: Studio, begun: Begun, steps: Mapping[str, int], grams: floa
     return _worked(studio, begun, at_size(parts, times))
 
 
-def _said(begun: Begun, found: Extent) -> float:
+def said(begun: Begun, found: Extent) -> float:
     """The measure by which the size is said."""
     return found.high if begun.measure == HIGH else found.long
 

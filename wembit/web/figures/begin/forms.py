@@ -16,6 +16,9 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
 
 
+SMALLEST_MM = 5.0
+
+
 class BeginForm(StudioForm):
     """`size`: how long or high, in mm; `grams`: instead of that, all the wool there is; each proportion in steps."""
 
@@ -24,7 +27,7 @@ class BeginForm(StudioForm):
     def __init__(self, request: Request, given: QueryDict, proportions: Sequence[Proportion]) -> None:
         super().__init__(request, data=given)
         self.proportions = proportions
-        self.fields["size"] = length_field(request.studio, least=5, most=2000, required=False)
+        self.fields["size"] = length_field(request.studio, least=SMALLEST_MM, most=2000, required=False)
         self.fields["grams"] = weight_field(request.member, least=0.1, required=False)
         for each in proportions:
             self.fields[each.key] = NumberField(-MOST, MOST, required=False, words=f"From −{MOST} to {MOST} steps.")

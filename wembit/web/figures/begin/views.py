@@ -30,8 +30,8 @@ from wembit.web.once import once
 from wembit.web.responses import again, page, tried
 from wembit.web.studio.models import MAKER, Studio
 
-from .draft_at_size import Begun, Worked, at_grams, at_length, from_figure, from_plan
-from .forms import BeginForm
+from .draft_at_size import Begun, Worked, at_grams, at_length, from_figure, from_plan, said
+from .forms import SMALLEST_MM, BeginForm
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -140,7 +140,12 @@ def _worked(request: Request, begun: Begun, form: BeginForm) -> tuple[Worked | N
     given, steps = form.cleaned_data, form.steps()
     try:
         if given.get("grams"):
-            return at_grams(request.studio, begun, steps, float(given["grams"])), form.faults
+            worked = at_grams(request.studio, begun, steps, float(given["grams"]))
+            if said(begun, worked.extent) < SMALLEST_MM:
+                least = at_length(request.studio, begun, steps, SMALLEST_MM)
+                words = " ".join(numbers.grams(least.plan.all.p50, request.studio))
+                return least, {**form.faults, "grams": f"That is too little: at {SMALLEST_MM:g} mm it takes {words}."}
+            return worked, form.faults
         size = float(given.get("size") or begun.usual_mm)
         return at_length(request.studio, begun, steps, size), form.faults
     except BadInput as fault:
