@@ -162,6 +162,47 @@ def test_another_like_one_there_is_keeps_its_wools_and_changes_its_proportions(c
     assert fibres[0] == fibres[1]
 
 
+def test_another_like_it_keeps_what_is_told_of_it_and_says_before_what_it_will_be(client, owner, shelf):
+    """Bells, thread, story, whose design it is, the ways of working; sizes that follow others; an odd wire."""
+    begin(client, "figures/new/spider/", name="Spider", size="100")
+    spider = Figure.objects.get(name="Spider")
+    version = newest_version(spider)
+    version.notions = [
+        {"id": "a", "notion": "thread", "words": "for the web", "amount": 100.0, "part": "", "size_mm": None}
+    ]
+    version.order = {"off": ["x"]}
+    version.save()
+    spider.story, spider.origin = "It sits in the reed.", {"kind": "own", "sale": "yes"}
+    spider.save()
+    abdomen, legs = (version.parts.get(key=key) for key in ("abdomen", "leg"))
+    abdomen.relations = [
+        {"size": "length_mm", "of": "body", "of_size": "length_mm", "share": 2.0, "gap_mm": 5.0, "whole": False}
+    ]
+    legs.shape = {**legs.shape, "wire_mm": 0.9}
+    for part in (abdomen, legs):
+        part.save()
+    address = f"figures/{spider.pk}/like/"
+    page = get(client, f"{address}?body=2")
+    begin(client, address, body="2", name="Other")
+    other = Figure.objects.get(name="Other")
+    assert (other.story, other.origin) == (spider.story, spider.origin)
+    new = newest_version(other)
+    assert new.order == {"off": ["x"]}
+    times = new.notions[0]["amount"] / 100
+    assert 0.5 < times < 1.5
+    parts = {part.key: part for part in parts_of(new)}
+    assert parts["abdomen"].shape["length_mm"] == pytest.approx(2 * parts["body"].shape["length_mm"] + 5)
+    assert parts["leg"].shape["wire_mm"] == 0.9, "about as large, it keeps its own"
+    assert said(get(client, f"figures/{other.pk}/"), "g\\b") == said(page, "g\\b")
+
+
+def test_slots_of_one_wool_are_told_apart(client, owner):
+    make.lot(owner, "pitch", "90", srgb="#2a2420")
+    row = words(get(client, "figures/new/standing/"))
+    assert re.search(r"dark [\d.]+ g of pitch", row)
+    assert re.search(r"nose [\d.]+ g of pitch", row)
+
+
 @pytest.mark.parametrize(
     ("given", "told_in", "said"),
     [({"name": ""}, "name", "Give the figure a name"), ({"name": "Pebble"}, "name", "There is a Pebble already"),

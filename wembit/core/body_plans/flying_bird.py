@@ -1,12 +1,12 @@
 """A bird with its wings spread, to hang: swallow, gull, owl."""
 
+from wembit.core.body_plans.birds import FEATHERS
 from wembit.core.body_plans.plan import LONG, BodyPlan
 from wembit.core.body_plans.writing import bead, cone, core, cover, ellipsoid, on, part, root, silhouette, slab
 
 PLAN = BodyPlan(
     key="flying", name="flying bird", group="birds", measure=LONG, usual_mm=130,
-    colours={"core": "#e9e2d2", "back": "#5d7f94", "belly": "#d9a066", "wing": "#41606f",
-             "beak": "#c9a253"},
+    colours=FEATHERS,
     parts=[
         part(1, "body", "body", silhouette("0:8 14:22 40:32 66:30 86:18", 0.95), "medium",
              [core("core"), cover("back", 0.55), cover("belly", 0.45)], None, root(40, 4)),

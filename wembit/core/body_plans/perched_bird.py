@@ -1,12 +1,12 @@
 """A bird that sits: robin, sparrow, kingfisher, hen, owl."""
 
+from wembit.core.body_plans.birds import FEATHERS
 from wembit.core.body_plans.plan import HIGH, BodyPlan
 from wembit.core.body_plans.writing import bead, capsule, cone, core, cover, ellipsoid, on, part, root, silhouette, slab
 
 PLAN = BodyPlan(
     key="perched", name="sitting bird", group="birds", measure=HIGH, usual_mm=80,
-    colours={"core": "#e9e2d2", "back": "#5d7f94", "belly": "#d9a066", "wing": "#41606f",
-             "beak": "#c9a253"},
+    colours=FEATHERS,
     parts=[
         part(1, "body", "body", silhouette("0:12 12:30 32:42 54:40 70:28 80:16", 0.95), "medium",
              [core("core"), cover("back", 0.55), cover("belly", 0.45)], None, root(40, 38)),

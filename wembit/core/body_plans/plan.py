@@ -17,6 +17,7 @@ from wembit.core.shape.solids import solid
 from .writing import PlanPart
 
 LONG, HIGH = "long", "high"
+LIKE_ENOUGH = 18.0  # ΔE00 from the colour that a slot is thought of in: farther off the maker chooses the wool; assumed
 
 
 @dataclass(frozen=True)

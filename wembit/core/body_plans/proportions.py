@@ -16,6 +16,7 @@ from wembit.core.contract.requests import SHAPE
 from wembit.core.grams.scaling import scaled_armature, scaled_rule, scaled_seat, scaled_shape
 from wembit.core.pose.mesh import surface
 from wembit.core.pose.placing import Placed, PlacedPart, Seat, place
+from wembit.core.shape.sizes import resized, sizes
 from wembit.core.shape.solids import Nothing, solid
 
 from .plan import BodyPlan, stored
@@ -28,7 +29,6 @@ AT_THE_TIP = 0.8  # of an axis: from here on something sits at its tip
 TOUCHES_MM, LEVEL_MM, TRIES = 1.5, 0.2, 4  # how near the ground is on it
 LEGS = ("leg", "arm", "foreleg")
 STANDING_KINDS = (*LEGS, "foot", "toe")
-LONG_KEYS = ("length_mm", "height_mm")
 
 
 @dataclass(frozen=True)
@@ -61,43 +61,31 @@ def _grow(parts: list[Part], part: Part, times: float) -> None:
 
 def _lengthen(parts: list[Part], part: Part, times: float) -> None:
     """The part along its axis; what sits at its tip stays as far from it as it was."""
-    shape = part["shape"]
     for other in parts:
         seat = other["seat"]
         if seat.get("on") == part["key"] and AT_THE_TIP <= seat.get("t", 0.5) < 1:
             other["seat"] = {**seat, "t": max(0.0, 1 - (1 - seat["t"]) / times)}
-    match shape["kind"]:
-        case "silhouette":
-            part["shape"] = {**shape, "stations": [[x * times, width] for x, width in shape["stations"]]}
-        case "slab":
-            part["shape"] = {**shape, "outline": [[x * times, y] for x, y in shape["outline"]]}
-        case "capsule":
-            part["shape"] = {**shape, "length_mm": max(shape["length_mm"] * times, shape["diameter_mm"])}
-        case "sphere" | "torus" | "none":
-            _scale(part, times)
-        case _:
-            key = next(key for key in LONG_KEYS if key in shape)
-            part["shape"] = {**shape, key: shape[key] * times}
+    now = sizes(part["shape"])
+    along = next((name for name in ("length_mm", "height_mm") if name in now), None)
+    if along is None:
+        _scale(part, times)
+        return
+    least = now["diameter_mm"] if part["shape"]["kind"] == "capsule" else 0.0
+    part["shape"] = resized(part["shape"], {along: max(now[along] * times, least)})
     if "bends" in part["seat"]:
         part["seat"] = {**part["seat"], "bends": [[length * times, pitch] for length, pitch in part["seat"]["bends"]]}
 
 
 def _widen(parts: list[Part], part: Part, times: float) -> None:
-    shape = part["shape"]
-    match shape["kind"]:
-        case "silhouette":
-            part["shape"] = {**shape, "stations": [[x, width * times] for x, width in shape["stations"]]}
-        case "slab":
-            part["shape"] = {**shape, "outline": [[x, y * times] for x, y in shape["outline"]]}
-        case "sphere" | "torus" | "none":
-            _grow(parts, part, times)
-        case "capsule":
-            part["shape"] = {**shape, "diameter_mm": min(shape["diameter_mm"] * times, shape["length_mm"])}
-        case "ellipsoid" | "box":
-            part["shape"] = {**shape, "width_mm": shape["width_mm"] * times, "height_mm": shape["height_mm"] * times}
-        case _:
-            wide = {key: value * times for key, value in shape.items() if "diameter" in key}
-            part["shape"] = {**shape, **wide}
+    """The part across its axis; what is round all over grows, with all that sits on it."""
+    now = sizes(part["shape"])
+    if "length_mm" not in now and "height_mm" not in now:
+        _grow(parts, part, times)
+        return
+    along = "length_mm" if "length_mm" in now else "height_mm"
+    most = now[along] if part["shape"]["kind"] == "capsule" else math.inf
+    across = {name: min(mm * times, most) for name, mm in now.items() if name not in (along, "wire_mm", "thickness_mm")}
+    part["shape"] = resized(part["shape"], across)
 
 
 PROPORTIONS = (
@@ -151,8 +139,10 @@ def at_size(parts: Sequence[Part], times: float) -> list[Part]:
 
 def gauge_for(wrap: Mapping[str, Any], times: float) -> float:
     """The gauge of the wire in a wound part so many times as large, in mm: one that is sold, near to as many times the wire
-    that it has, and well hidden in the wool.
+    that it has, and well hidden in the wool. About as large, it keeps its own.
     """
+    if 1 / STEP <= times <= STEP:
+        return float(wrap["wire_mm"])
     wanted, most = wrap["wire_mm"] * times, MOST_OF_A_SLEEVE * wrap["diameter_mm"] * times
     fitting = [gauge for gauge in GAUGES_MM if gauge <= most] or [most]
     return min(fitting, key=lambda gauge: abs(math.log(gauge / wanted)))
@@ -216,6 +206,8 @@ def _leg_of(parts: Sequence[Part], key: str) -> Part | None:
 def _scale(part: Part, times: float) -> None:
     part["shape"], part["seat"] = scaled_shape(part["shape"], times), scaled_seat(part["seat"], times)
     part["armature"] = scaled_armature(part["armature"], times)
+    if part.get("loose_end_mm"):
+        part["loose_end_mm"] *= times
     part["layers"] = [{**layer, "rule": scaled_rule(layer["role"], layer["rule"], times)} for layer in part["layers"]]
 
 

@@ -1,32 +1,16 @@
 """A beast that sits upright on its haunches: cat, dog, fox, squirrel, rabbit."""
 
+from wembit.core.body_plans.beasts import COAT, head
 from wembit.core.body_plans.plan import HIGH, BodyPlan
-from wembit.core.body_plans.writing import (
-    bead,
-    capsule,
-    core,
-    cover,
-    ellipsoid,
-    frustum,
-    on,
-    part,
-    root,
-    silhouette,
-)
+from wembit.core.body_plans.writing import capsule, core, cover, ellipsoid, on, part, root, silhouette
 
 PLAN = BodyPlan(
     key="sitting", name="sitting beast", group="on four legs", measure=HIGH, usual_mm=130,
-    colours={"core": "#e9e2d2", "coat": "#a9713f", "belly": "#e8dcc4", "nose": "#24211f"},
+    colours=COAT,
     parts=[
         part(1, "body", "body", silhouette("0:34 12:50 34:54 62:44 84:34 96:24", 0.86), "medium",
              [core("core"), cover("coat", 0.7), cover("belly", 0.3)], None, root(50, 72)),
-        part(1, "head", "head", ellipsoid(40, 36, 34), "firm", [core("core"), cover("coat")], None,
-             on("body", 0.97, None, -4, 0, by=0.4, sink=8)),
-        part(1, "snout", "snout", frustum(19, 12, 20), "firm", [core("belly")], None, on("head", 0.9, None, -12, 0, sink=6)),
-        part(1, "nose", "nose", ellipsoid(6, 8, 6), "very_firm", [core("nose")], None, on("snout", 1, None, 0, 0, sink=3)),
-        part(2, "ear", "ear", silhouette("0:13 7:15 15:11 24:1", 0.8), "firm", [core("coat")], None,
-             on("head", 0.36, 36, 68, 100, sink=5)),
-        bead(2, "eye", 4, on("head", 0.76, 52, sink=1)),
+        *head(on("body", 0.97, None, -4, 0, by=0.4, sink=8)),
         part(2, "thigh", "thigh", ellipsoid(46, 20, 42), "medium", [core("core"), cover("coat", 0.7)], None,
              on("body", 0.16, 100, 30, 4, by=0.45, sink=11)),
         part(2, "hind foot", "foot", capsule(13, 36), "firm", [core("coat")], None,

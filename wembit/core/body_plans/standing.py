@@ -1,34 +1,18 @@
 """A beast that stands on four legs: fox, badger, cat, dog, bear, pig, lamb."""
 
+from wembit.core.body_plans.beasts import COAT, DARK, head
 from wembit.core.body_plans.plan import LONG, BodyPlan
-from wembit.core.body_plans.writing import (
-    bead,
-    capsule,
-    core,
-    cover,
-    ellipsoid,
-    frustum,
-    on,
-    part,
-    root,
-    silhouette,
-)
+from wembit.core.body_plans.writing import capsule, core, cover, ellipsoid, frustum, on, part, root, silhouette
 
 PLAN = BodyPlan(
     key="standing", name="standing beast", group="on four legs", measure=LONG, usual_mm=140,
-    colours={"core": "#e9e2d2", "coat": "#a9713f", "belly": "#e8dcc4", "dark": "#33291f", "nose": "#24211f"},
+    colours=COAT | DARK,
     parts=[
         part(1, "body", "body", silhouette("0:26 10:38 34:44 62:42 86:43 102:34 110:24", 0.82), "medium",
              [core("core"), cover("coat", 0.75), cover("belly", 0.25)], None, root(68, 2)),
         part(1, "neck", "neck", frustum(36, 28, 30), "medium", [core("core"), cover("coat")], None,
              on("body", 0.88, 0, 38, 0, sink=12)),
-        part(1, "head", "head", ellipsoid(40, 36, 34), "firm", [core("core"), cover("coat")], None,
-             on("neck", 0.86, None, -6, 0, by=0.3, sink=4)),
-        part(1, "snout", "snout", frustum(19, 12, 20), "firm", [core("belly")], None, on("head", 0.9, None, -12, 0, sink=6)),
-        part(1, "nose", "nose", ellipsoid(6, 8, 6), "very_firm", [core("nose")], None, on("snout", 1, None, 0, 0, sink=3)),
-        part(2, "ear", "ear", silhouette("0:13 7:15 15:11 24:1", 0.8), "firm", [core("coat")], None,
-             on("head", 0.36, 36, 68, 100, sink=5)),
-        bead(2, "eye", 4, on("head", 0.76, 52, sink=1)),
+        *head(on("neck", 0.86, None, -6, 0, by=0.3, sink=4)),
         part(2, "thigh", "thigh", ellipsoid(40, 16, 34), "medium", [core("core"), cover("coat", 0.7)], None,
              on("body", 0.17, 100, -65, 0, by=0.3, sink=8)),
         part(2, "foreleg", "leg", capsule(15, 56), "firm", [core("core"), cover("coat")], None,

@@ -1,12 +1,12 @@
 """A bird on long legs: heron, stork, flamingo, hen."""
 
+from wembit.core.body_plans.birds import FEATHERS
 from wembit.core.body_plans.plan import HIGH, BodyPlan
 from wembit.core.body_plans.writing import bead, cone, core, cover, ellipsoid, on, part, root, silhouette, slab, wrap
 
 PLAN = BodyPlan(
     key="wading", name="standing bird", group="birds", measure=HIGH, usual_mm=180,
-    colours={"core": "#e9e2d2", "back": "#5d7f94", "belly": "#d9a066", "wing": "#41606f",
-             "beak": "#c9a253"},
+    colours=FEATHERS,
     parts=[
         part(1, "body", "body", silhouette("0:6 12:22 32:36 54:38 72:26 84:12", 0.9), "medium",
              [core("core"), cover("back", 0.6), cover("belly", 0.4)], None, root(90, 22)),

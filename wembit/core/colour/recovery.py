@@ -26,13 +26,15 @@ def kept_curves(ratios: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """`curves`, each worked out once for a process, while there is room."""
     ratios = np.asarray(ratios, dtype=float).reshape(-1, 3)
     keys = [row.tobytes() for row in ratios]
-    missing = {key: place for place, key in enumerate(keys) if key not in _kept}
-    if missing:
-        if len(_kept) + len(missing) > KEPT:
+    known = {key: row for key in keys if (row := _kept.get(key)) is not None}
+    new = {key: place for place, key in enumerate(keys) if key not in known}
+    if new:
+        fresh = dict(zip(new, zip(*curves(ratios[list(new.values())]), strict=True), strict=True))
+        if len(_kept) + len(fresh) > KEPT:
             _kept.clear()
-            missing = {key: place for place, key in enumerate(keys)}
-        _kept.update(zip(missing, zip(*curves(ratios[list(missing.values())]), strict=True), strict=True))
-    rows = [_kept[key] for key in keys]
+        _kept.update(fresh)
+        known |= fresh
+    rows = [known[key] for key in keys]
     return np.array([curve for curve, _ in rows]).reshape(-1, SIZE), np.array([came for _, came in rows], dtype=bool)
 
 

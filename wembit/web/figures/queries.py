@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from itertools import count
 from typing import TYPE_CHECKING
 from uuid import UUID
 
@@ -65,6 +66,13 @@ def _named(studio: Studio, words: str) -> QuerySet[Figure]:
     for word in words.split():
         named = named.filter(name__icontains=word)
     return named
+
+
+def free_name(studio: Studio, name: str) -> str:
+    """The name, with a number behind it where the studio has a figure of that name."""
+    taken = {other.lower() for other in Figure.objects.of(studio).values_list("name", flat=True)}
+    names = (name if number == 1 else f"{name[:75]} {number}" for number in count(1))
+    return next(each for each in names if each.lower() not in taken)
 
 
 def figure_of(studio: Studio, figure_id: UUID) -> Figure:

@@ -169,6 +169,11 @@ def drawers(studio: Studio) -> list[str]:
     return list(Drawer.objects.of(studio).values_list("name", flat=True))
 
 
+def items_of(studio: Studio, ids: Iterable[str]) -> dict[str, Item]:
+    """This studio's items of those ids, each by its id as text."""
+    return {str(item.pk): item for item in Item.objects.of(studio).filter(pk__in=set(ids))}
+
+
 def items(studio: Studio) -> list[Item]:
     """All items with `on_hand`, `free` and the newest lot's colour, by name."""
     return with_stock(Item.objects.of(studio).select_related("own_breed").order_by("kind", "name", "size_mm", "pk"))

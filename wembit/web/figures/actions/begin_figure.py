@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from itertools import count
 
 from django.db import IntegrityError, transaction
 
@@ -17,7 +16,7 @@ from wembit.web.figures.to_core.drafts import Draft
 from wembit.web.figures.to_core.estimating import Palette, request_of
 from wembit.web.figures.to_core.seating import placed
 from wembit.web.stash.models import Item
-from wembit.web.studio.models import MAKER, Member, Studio
+from wembit.web.studio.models import MAKER, Member
 
 
 @transaction.atomic
@@ -56,10 +55,3 @@ def begin_figure(
     except BadInput as fault:
         raise Refusal(f"It cannot be made so: {fault.what}. Change its proportions.") from None
     return figure
-
-
-def free_name(studio: Studio, name: str) -> str:
-    """The name, with a number behind it where the studio has a figure of that name."""
-    taken = {other.lower() for other in Figure.objects.of(studio).values_list("name", flat=True)}
-    names = (name if number == 1 else f"{name[:75]} {number}" for number in count(1))
-    return next(each for each in names if each.lower() not in taken)

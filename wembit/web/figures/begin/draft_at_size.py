@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import TYPE_CHECKING, Any
+
+from scipy.optimize import root_scalar
 
 from wembit.core.body_plans.plan import HIGH, BodyPlan
 from wembit.core.body_plans.proportions import Extent, at_size, extent, natural, proportioned
+from wembit.web.figures.editing.following import followed
+from wembit.web.figures.editing.scaling import scale_the_rest
 from wembit.web.figures.files.figure_file import figure_as_json
 from wembit.web.figures.models import Figure
 from wembit.web.figures.queries import colourway_of, newest_version
@@ -22,7 +27,8 @@ if TYPE_CHECKING:
     from wembit.web.stash.models import Item
     from wembit.web.studio.models import Studio
 
-TRIES, NEAR = 8, 0.001  # for the size that takes so many grams, and how near to them
+TRIES, NEAR = 8, 0.0005  # for the size that takes so many grams, and how near to it, as a share
+CUBE = 3.0  # grams go about with this power of the size
 
 
 @dataclass(frozen=True)
@@ -37,6 +43,18 @@ class Begun:
     parts: list[dict[str, Any]]
     colours: dict[str, str]
     items: dict[str, Item]
+    like: Figure | None = None
+
+    def draft(self, studio: Studio, parts: Sequence[dict[str, Any]], times: float) -> Draft:
+        """Those parts as a figure, with all that is told of the one that it is like, at so many times its size."""
+        if self.like is None:
+            return draft(Figure(studio=studio, name=self.name), parts, list(self.colours))
+        old = newest_version(self.like)
+        figure = Figure(studio=studio, name=self.name, story=self.like.story, origin=self.like.origin)
+        told = {name: getattr(old, name) for name in ("school", "order", "notions", "faces")}
+        made = draft(figure, parts, list(self.colours), **told)
+        scale_the_rest(made.version, times)
+        return made
 
 
 @dataclass(frozen=True)
@@ -65,21 +83,26 @@ def from_figure(figure: Figure) -> Begun:
     items = {slots[pk]: item for pk, item in palette.items.items()}
     return Begun(
         figure.name, HIGH, round(extent(kept["parts"]).high, 1) if kept["parts"] else 0.0, kept["parts"],
-        {name: palette.colour(pk) for pk, name in slots.items()}, items,
+        {name: palette.colour(pk) for pk, name in slots.items()}, items, figure,
     )  # fmt: skip
 
 
 def at_length(studio: Studio, begun: Begun, steps: Mapping[str, int], size_mm: float) -> Worked:
     """In these proportions, so long or high. Raises `BadInput`."""
     parts = proportioned(begun.parts, steps)
-    return _worked(studio, begun, at_size(parts, size_mm / said(begun, extent(parts))))
+    return _worked(studio, begun, parts, size_mm / said(begun, extent(parts)))
 
 
 def at_grams(studio: Studio, begun: Begun, steps: Mapping[str, int], grams: float) -> Worked:
     """In these proportions, as large as takes so many grams in all. Raises `BadInput`."""
     parts = proportioned(begun.parts, steps)
-    times = math.exp(_root(lambda log: math.log(_grams(studio, begun, parts, math.exp(log)) / grams)))
-    return _worked(studio, begun, at_size(parts, times))
+
+    @cache
+    def off(log: float) -> float:
+        return math.log(max(_worked(studio, begun, parts, math.exp(log)).plan.all.p50, 1e-6) / grams)
+
+    log = root_scalar(off, x0=0.0, x1=-off(0.0) / CUBE or NEAR, method="secant", xtol=NEAR, maxiter=TRIES).root
+    return _worked(studio, begun, parts, math.exp(log))
 
 
 def said(begun: Begun, found: Extent) -> float:
@@ -87,28 +110,13 @@ def said(begun: Begun, found: Extent) -> float:
     return found.high if begun.measure == HIGH else found.long
 
 
-def _worked(studio: Studio, begun: Begun, parts: Sequence[dict[str, Any]]) -> Worked:
-    made = draft(studio, begun.name, parts, list(begun.colours))
+def _worked(studio: Studio, begun: Begun, parts: Sequence[dict[str, Any]], times: float) -> Worked:
+    """The parts so many times as large, with the sizes that follow others worked out."""
+    made = begun.draft(studio, at_size(parts, times), times)
     seen = colours(studio, [item.pk for item in begun.items.values()])
     palette = made.palette(
         begun.items, begun.colours | {slot: seen[item.pk] for slot, item in begun.items.items() if item.pk in seen}
     )
-    return Worked(made, palette, plan_figure(made.version, made.parts, palette), extent(parts))
-
-
-def _grams(studio: Studio, begun: Begun, parts: Sequence[dict[str, Any]], times: float) -> float:
-    return max(_worked(studio, begun, at_size(parts, times)).plan.all.p50, 1e-6)
-
-
-def _root(off: Callable[[float], float]) -> float:
-    """Where a function that rises about three times as fast as its argument is 0: secants."""
-    one, value = 0.0, off(0.0)
-    two = -value / 3
-    for _ in range(TRIES):
-        there = off(two)
-        if abs(there) < NEAR or two == one:
-            break
-        slope = (there - value) / (two - one)
-        one, value = two, there
-        two = two - there / (slope if slope > 0.5 else 3.0)
-    return two
+    followed(made.version, made.parts, lambda: palette)
+    stands = [{"key": part.key, "count": part.count, "shape": part.shape, "seat": part.seat} for part in made.parts]
+    return Worked(made, palette, plan_figure(made.version, made.parts, palette), extent(stands))

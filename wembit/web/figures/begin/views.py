@@ -16,21 +16,22 @@ from wembit.core.body_plans.proportions import MOST, natural, proportions_of
 from wembit.core.drawing.scale_objects import LENGTH_MM
 from wembit.core.errors import BadInput
 from wembit.web import numbers
+from wembit.web.errors import Refusal
 from wembit.web.figures import queries
-from wembit.web.figures.actions.begin_figure import begin_figure, free_name
+from wembit.web.figures.actions.begin_figure import begin_figure
 from wembit.web.figures.actions.make_figure import make_figure
 from wembit.web.figures.actions.take_in_figure import take_in_figure
 from wembit.web.figures.drawing.layout import pictures, side_by_side
 from wembit.web.figures.figure_page.forms import FigureForm
 from wembit.web.figures.files.figure_file import read_file
+from wembit.web.figures.models import Figure
 from wembit.web.figures.order_of_work.order import order_of
 from wembit.web.figures.to_core.drafts import draft
-from wembit.web.figures.to_core.estimating import sums
 from wembit.web.once import once
 from wembit.web.responses import again, page, tried
 from wembit.web.studio.models import MAKER, Studio
 
-from .draft_at_size import Begun, Worked, at_grams, at_length, from_figure, from_plan, said
+from .draft_at_size import Begun, Worked, at_grams, at_length, from_figure, from_plan
 from .forms import SMALLEST_MM, BeginForm
 
 if TYPE_CHECKING:
@@ -85,7 +86,7 @@ def _groups() -> dict[str, list[tuple[Any, str]]]:
 def _thumbnail(key: str) -> Any:
     """A plan from the side in the colours that it is thought of in, all to the same height; drawn once for a process."""
     plan = PLANS[key]
-    made = draft(Studio(), plan.name, natural(plan), list(plan.colours))
+    made = draft(Figure(studio=Studio(), name=plan.name), natural(plan), list(plan.colours))
     side = pictures(made.version, made.parts, made.palette({}, plan.colours))["side"]
     return render_to_string("figures/begin/_thumbnail.html", {"view": side, "picked": "", "still": 1})
 
@@ -140,16 +141,17 @@ def _worked(request: Request, begun: Begun, form: BeginForm) -> tuple[Worked | N
     given, steps = form.cleaned_data, form.steps()
     try:
         if given.get("grams"):
-            worked = at_grams(request.studio, begun, steps, float(given["grams"]))
-            if said(begun, worked.extent) < SMALLEST_MM:
-                least = at_length(request.studio, begun, steps, SMALLEST_MM)
+            grams, least = float(given["grams"]), at_length(request.studio, begun, steps, SMALLEST_MM)
+            if least.plan.all.p50 > grams:
                 words = " ".join(numbers.grams(least.plan.all.p50, request.studio))
                 return least, {**form.faults, "grams": f"That is too little: at {SMALLEST_MM:g} mm it takes {words}."}
-            return worked, form.faults
+            return at_grams(request.studio, begun, steps, grams), form.faults
         size = float(given.get("size") or begun.usual_mm)
         return at_length(request.studio, begun, steps, size), form.faults
     except BadInput as fault:
         return None, {**form.faults, "": f"It cannot be made so: {fault.what}. Change its proportions."}
+    except Refusal as fault:
+        return None, {**form.faults, "": fault.message}
 
 
 def _context(request: Request, begun: Begun, form: BeginForm, worked: Worked | None) -> dict[str, Any]:
@@ -159,7 +161,7 @@ def _context(request: Request, begun: Begun, form: BeginForm, worked: Worked | N
         "high": begun.measure == HIGH,
         "size": numbers.field_mm(begun.usual_mm, request.studio),
         "hand": numbers.field_mm(LENGTH_MM, request.studio),
-        "named": free_name(request.studio, begun.name.capitalize()),
+        "named": queries.free_name(request.studio, begun.name.capitalize()),
         "sliders": [(each, steps.get(each.key, 0)) for each in form.proportions],
         "most": MOST,
         "address": request.path,
@@ -181,12 +183,16 @@ def _context(request: Request, begun: Begun, form: BeginForm, worked: Worked | N
 
 def _by_wool(worked: Worked) -> list[dict[str, Any]]:
     """What it takes of each slot, with its colour and its wool."""
-    slots = {slot.name: worked.palette.colour(slot.pk) for slot in worked.draft.slots.values()}
     grams: dict[str, float] = {}
-    items = {}
-    for each in sums(worked.plan):
-        grams[each.slot_name] = grams.get(each.slot_name, 0.0) + each.grams.p50
-        items[each.slot_name] = each.item
+    for each in worked.plan.layers():
+        grams[each.layer.slot.name] = grams.get(each.layer.slot.name, 0.0) + each.grams.middle
+    slots = worked.draft.slots
     return [
-        {"slot": name, "colour": slots[name], "item": items[name], "grams": amount} for name, amount in grams.items()
+        {
+            "slot": name,
+            "colour": worked.palette.colour(slots[name].pk),
+            "item": worked.palette.items.get(slots[name].pk),
+            "grams": grams[name],
+        }
+        for name in sorted(grams, key=lambda name: -grams[name])
     ]

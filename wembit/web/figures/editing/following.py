@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import asdict
 
 from wembit.core.errors import BadInput
@@ -38,11 +39,22 @@ def follow(version: Version, parts: list[Part] | None = None) -> None:
     What a join hides hangs on the sizes, and wool on what is hidden, so it is asked again until nothing moves.
     """
     parts = parts_of(version) if parts is None else parts
+    before = {part.key: part.shape for part in parts}
+    followed(version, parts, lambda: Palette.of(colourway_of(version)))
+    for part in parts:
+        if part.shape != before[part.key]:
+            part.save(update_fields=["shape"])
+
+
+def followed(version: Version, parts: list[Part], palette_of: Callable[[], Palette]) -> None:
+    """Work out the sizes of all parts that follow others, and keep nothing; the palette is asked for where wool is followed.
+
+    Raises `Refusal` as `follow` does.
+    """
     if not any(part.relations for part in parts):
         return
     by_wool = any(relation.size == WOOL for part in parts for relation in relations_of(part))
-    palette = Palette.of(colourway_of(version)) if by_wool else Palette({}, {})
-    before = {part.key: part.shape for part in parts}
+    palette = palette_of() if by_wool else Palette({}, {})
     for _ in range(ROUNDS):
         rows = {part.key: {"shape": part.shape} for part in parts}
         if by_wool:
@@ -56,9 +68,6 @@ def follow(version: Version, parts: list[Part] | None = None) -> None:
             part.shape = shapes[part.key]
         if not moved:
             break
-    for part in parts:
-        if part.shape != before[part.key]:
-            part.save(update_fields=["shape"])
 
 
 def let_go_of_lost_sizes(parts: list[Part]) -> None:

@@ -12,7 +12,6 @@ from .estimating import Palette
 
 if TYPE_CHECKING:
     from wembit.web.stash.models import Item
-    from wembit.web.studio.models import Studio
 
 
 @dataclass(frozen=True)
@@ -35,11 +34,14 @@ class Draft:
         )
 
 
-def draft(studio: Studio, name: str, parts: Sequence[Mapping[str, Any]], slots: Sequence[str]) -> Draft:
-    """A figure of that name with these parts, as `core.body_plans.plan.stored` and figure files write them."""
-    version = Version(studio=studio, figure=Figure(studio=studio, name=name))
+def draft(figure: Figure, parts: Sequence[Mapping[str, Any]], slots: Sequence[str], **fields: Any) -> Draft:
+    """A version of a figure with these parts, as `core.body_plans.plan.stored` and figure files write them, and with other
+    fields of a version.
+    """
+    version = Version(studio=figure.studio, figure=figure, **fields)
     by_name = {
-        slot: Slot(studio=studio, version=version, name=slot, position=position) for position, slot in enumerate(slots)
+        slot: Slot(studio=figure.studio, version=version, name=slot, position=position)
+        for position, slot in enumerate(slots)
     }
     return Draft(version, by_name, [_part(version, by_name, given, position) for position, given in enumerate(parts)])
 

@@ -11,7 +11,7 @@ from wembit.core.colour.matching import nearest
 from wembit.core.colour.show_through import DARKER_L
 from wembit.core.colour.thin_layer import laid_under, more_over
 from wembit.core.craft.materials import FORMS
-from wembit.core.stock.insides import MORE_COVER, inside_trouble
+from wembit.core.stock.insides import MORE_COVER, NEVER, inside_trouble
 from wembit.core.stock.standing_in import WORTH, Trouble, makings_for
 from wembit.web import clock, numbers
 from wembit.web.colour.map.nearest_and_blends import Recipe, recipes
@@ -27,7 +27,7 @@ if TYPE_CHECKING:
     from wembit.web.stash.models import Lot
     from wembit.web.studio.models import Studio
 
-CORE, NEVER = "core", "not at all"  # a form, and a way of felting
+CORE = "core"  # a form
 LEAST_TOLD_G = 0.05  # of cover that an inside takes more
 UNTOLD = "#cfcfcf"  # where nobody has told a colour
 SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
