@@ -10,7 +10,7 @@ from pathlib import Path
 from tests.serving import demo_database, manage, new_database, served
 from wembit.launch import gunicorn
 
-from . import colour, core, crowd, figures, growth, memory, pages, shelf, studios
+from . import colour, core, crowd, figures, growth, memory, pages, shelf, studios, turning
 
 SERVED = ("pages", "memory", "shelf", "growth", "crowd", "studios")
 
@@ -52,7 +52,12 @@ def main(parts: list[str]) -> None:
     gunicorn.post_worker_init(None)  # rubbish is looked for as seldom as in the server
     gc.freeze()
     begun, (stolen_before, all_before) = time.monotonic(), stolen()
-    for part, measured in (("core", core.rows), ("colour", colour.rows), ("figures", figures.rows)):
+    for part, measured in (
+        ("core", core.rows),
+        ("colour", colour.rows),
+        ("figures", figures.rows),
+        ("turning", turning.rows),
+    ):
         if part in parts:
             show(measured())
     if set(SERVED) & set(parts):

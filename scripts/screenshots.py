@@ -17,9 +17,9 @@ VIEWS = {  # name: the page, then what is picked on it by its words
     "today": ("", ""),
     "shelf": ("stash/", ""),
     "bag": ("stash/", "oat"),
-    "notions": ("stash/notions/", "star 42"),
     "figures": ("figures/", ""),
     "figure": ("figures/", "Hare"),
+    "turned": ("figures/", "Octopus"),
     "begin": ("figures/new/standing/?legs=-2&ears=2", ""),
     "board": ("figures/", "Heron"),
     "order": ("figures/", "Hedgehog"),
@@ -33,6 +33,12 @@ VIEWS = {  # name: the page, then what is picked on it by its words
     "telling": ("stash/", "kelp"),
 }
 ON_A_PHONE = {"phone-today": ("", ""), "phone-bench": ("bench/", "Heron")}
+
+
+LEADS = {  # what is pressed on the page of the thing
+    "colourways": lambda page: page.get_by_role("link", name="Colourways and faces"),
+    "answers": lambda page: page.locator("#tray .short a").filter(has_text="moss"),
+}
 
 
 def begin(page) -> None:
@@ -49,6 +55,8 @@ def take(page, name: str, start: str, words: str) -> None:
         page.locator("a.pick, a.lot, a.tide").filter(has_text=re.compile(rf"\b{words}")).first.click()
         settled(page)
         page.wait_for_load_state("networkidle")
+    if name == "turned":
+        page.goto(page.url.split("?")[0] + "?see=turn&turn=35&tilt=18")
     if name == "board":
         begin(page)
         mark_the_line(page)
@@ -58,12 +66,10 @@ def take(page, name: str, start: str, words: str) -> None:
             page.wait_for_timeout(200)
     if name == "order":
         page.get_by_role("link", name="Order of work").click()
-        page.locator(".work a").nth(2).click()
+        page.locator(".states a.pick").filter(has_text="Plant the coat").click()
         settled(page)
-    if name == "colourways":
-        page.get_by_role("link", name="Colourways and faces").click()
-    if name == "answers":
-        page.locator("#tray .short a").filter(has_text="moss").click()
+    if name in LEADS:
+        LEADS[name](page).click()
     if name == "telling":
         page.get_by_role("link", name="Its colour").click()
         box = page.locator("#shot").bounding_box()

@@ -11,6 +11,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
+from tests import templates
 from tests.serving import PASSWORD, demo_database, manage, new_database, served
 
 WORKER = os.environ.get("PYTEST_XDIST_WORKER", "")  # two may run side by side, each with databases and files of its own
@@ -32,6 +33,7 @@ LEAVING = """
     if (link && page(link.getAttribute("href")) !== page("")) leaving(event);
   });
 """  # a page that is about to be left says so: see `settled`
+HARMLESS = "status of (422|401)|^htmx:(sendAbort|afterRequest)"
 AXE = (Path(__file__).parent / "lib" / "axe.min.js").read_text()
 
 
@@ -46,6 +48,8 @@ def browser() -> Iterator[Browser]:
 @pytest.fixture(scope="session")
 def demo(tmp_path_factory) -> str:
     """The name of a database with the demo, to be copied; one worker makes it, the others wait."""
+    if templates.are_made():
+        return templates.DEMO
     shared = tmp_path_factory.getbasetemp().parent if WORKER else tmp_path_factory.getbasetemp()
     made = shared / "demo.made"
     with open(shared / "demo.lock", "w") as lock:
@@ -73,8 +77,11 @@ def own_site(demo) -> Iterator[str]:
 @pytest.fixture
 def empty_site() -> Iterator[str]:
     """A house without any studio yet."""
-    database = new_database(f"browser_empty{WORKER}")
-    manage(database, "migrate", "--verbosity", "0")
+    if templates.are_made():
+        database = new_database(f"browser_empty{WORKER}", like=templates.MIGRATED)
+    else:
+        database = new_database(f"browser_empty{WORKER}")
+        manage(database, "migrate", "--verbosity", "0")
     with served(database) as address:
         yield address
 
@@ -109,9 +116,17 @@ def _failed(request, troubles: list[str]) -> None:
 
 
 def _said(message, troubles: list[str]) -> None:
-    """Errors and warnings of the console; a form that came back (422) or a session that ended (401) is none."""
-    if message.type in ("error", "warning") and not re.search("status of (422|401)", message.text):
+    """Errors and warnings of the console; a form that came back (422), a session that ended (401) or a search typed on, whose
+    earlier request is let go, is none. What fails by itself is said by `htmx:sendError` or `htmx:responseError`.
+    """
+    if message.type in ("error", "warning") and not re.search(HARMLESS, message.text):
         troubles.append(f"console {message.type}: {message.text}")
+
+
+def name_of(page, part: str):
+    """The name of a part on its drawing, as it is shown at this width, to be pressed."""
+    names = page.locator(".named .label, .by-name a").filter(has_text=re.compile(rf"^(\d+ × )?{part}\b"))
+    return names.locator("visible=true").first
 
 
 def sign_in(page: Page, username: str = "mira") -> None:

@@ -4,7 +4,7 @@ import re
 
 import pytest
 
-from tests.browser.conftest import DESK, settled, sign_in
+from tests.browser.conftest import DESK, name_of, settled, sign_in
 
 pytestmark = pytest.mark.sampled("journeys", 5)
 
@@ -13,7 +13,7 @@ def at_part(page, name, part):
     page.goto("/s/saltgrass/figures/")
     page.locator("a.pick").filter(has_text=name).first.click()
     settled(page)
-    page.locator(".strip-of-parts a").filter(has_text=re.compile(rf"\b{part}$")).click()
+    name_of(page, part).click()
     settled(page)
 
 

@@ -45,7 +45,8 @@ EXPECTED = {
         ("egg", "dome", "house", "octopus", "mushroom", "tower", "tree", "cone", "snail", "beetle"), COMPACT
     ),
     **dict.fromkeys(
-        ("standing", "sitting", "lying", "climbing", "newt", "perched", "person", "fish", "heart", "star"), LIMBED
+        ("standing", "sitting", "lying", "climbing", "newt", "perched", "person", "fish", "heart", "star", "letters"),
+        LIMBED,
     ),
     **dict.fromkeys(("leaf", "flower", "spider", "snake", "wading", "flying", "jelly"), THIN),
 }
@@ -131,6 +132,7 @@ def test_it_takes_what_the_trade_expects_of_its_size(key):
         assert least <= grams(plan, at_size(parts, 10 * cm / long)) <= most, cm
 
 
+@pytest.mark.sampled("proportions of bodies", 8)
 @pytest.mark.parametrize("key", KEYS)
 def test_every_proportion_goes_the_way_that_it_says(key):
     parts = parts_of(key)
@@ -177,6 +179,7 @@ def test_every_length_grows_alike(key, times):
         assert two == pytest.approx(one * times, rel=0.02 if rings else 1e-6)
 
 
+@pytest.mark.sampled("proportions of the demo", 3)
 @pytest.mark.parametrize("figure", FIGURES, ids=lambda figure: figure.name)
 def test_the_demo_goes_through_every_proportion(figure):
     parts = stored(figure.parts)

@@ -13,6 +13,7 @@ from tests.core.larger import larger
 from wembit.core.contract.requests import SHAPE
 from wembit.core.drawing.surface import Coat, Zone, eye_of, under
 from wembit.core.drawing.views import Dress, view
+from wembit.core.pose.gaze import VIEWS
 from wembit.core.pose.placing import PlacedPart, Seat, place, settle
 from wembit.core.shape import solids
 from wembit.demo.figures import FIGURES
@@ -170,12 +171,12 @@ def test_a_piece_behind_is_painted_before_what_it_sits_on():
     assert sorted(order.index(name) - order.index("one") > 0 for name in ("near", "far")) == [False, True]
 
 
-@pytest.mark.parametrize(("gaze", "across", "up"), [(0, 1, 0), (90, 0, 1), (180, -1, 0)])
+@pytest.mark.parametrize(("looks", "across", "up"), [(0, 1, 0), (90, 0, 1), (180, -1, 0)])
 @pytest.mark.parametrize(("which", "mirror"), [("side", 1), ("front", 1), ("front", -1)])
-def test_an_eye_glints_where_it_looks_and_a_lid_covers_its_share(gaze, across, up, which, mirror):
+def test_an_eye_glints_where_it_looks_and_a_lid_covers_its_share(looks, across, up, which, mirror):
     ring = [(10 + 2 * math.cos(a), 5 + 2 * math.sin(a)) for a in np.linspace(0, 2 * math.pi, 40)]
-    piece = SimpleNamespace(seat=Seat.of({"bead_mm": 4, "gaze": gaze, "lid": 0.25}), mirror=mirror)
-    (white, glint), (paint, lid) = eye_of(piece, ring, "#8a6040", which)
+    piece = SimpleNamespace(seat=Seat.of({"bead_mm": 4, "gaze": looks, "lid": 0.25}), mirror=mirror)
+    (white, glint), (paint, lid) = eye_of(piece, ring, "#8a6040", VIEWS[which])
     middle = np.mean(glint[0], axis=0) - (10, 5)
     assert white == "#ffffff"
     turned = across * (mirror if which == "front" else 1)
@@ -183,4 +184,4 @@ def test_an_eye_glints_where_it_looks_and_a_lid_covers_its_share(gaze, across, u
     assert paint == "#8a6040"
     low, high = min(y for _, y in lid[0]), max(y for _, y in lid[0])
     assert (low, high) == pytest.approx((7 - 0.25 * 4, 7), abs=0.02), "a quarter of its height, from the top"
-    assert eye_of(SimpleNamespace(seat=Seat.of({"bead_mm": 4}), mirror=1), ring, "", "side") == []
+    assert eye_of(SimpleNamespace(seat=Seat.of({"bead_mm": 4}), mirror=1), ring, "", VIEWS["side"]) == []

@@ -5,12 +5,13 @@ import pytest
 
 from wembit.core.contract.requests import SHAPE
 from wembit.core.drawing.surface import LOCKS_A_FACE, Coat, Zone, locks
-from wembit.core.pose.mesh import UP, VIEWS, surface
+from wembit.core.pose.gaze import VIEWS
+from wembit.core.pose.mesh import UP, surface
 from wembit.core.pose.placing import PlacedPart, Seat, place
 from wembit.core.shape import solids
 
 RADIUS, LENGTH, MIDDLE = 20.0, 12.0, 50.0
-RIGHT, NEAR = VIEWS["side"]
+RIGHT, NEAR = VIEWS["side"].right, VIEWS["side"].near
 
 
 @pytest.fixture(scope="module")
@@ -22,8 +23,9 @@ def ball():
 
 def strokes(piece, low=0.0, high=1.0, seed=7, length=LENGTH, view="side"):
     """Feet and tips of the locks as drawn, from the middle of the ball: arrays (n, 2) in mm."""
-    right, near = VIEWS[view]
-    found = locks(piece, surface(piece), Coat(Zone("sand", low, high), length), right, near, seed)
+    gaze = VIEWS[view]
+    right = gaze.right
+    found = locks(piece, surface(piece), Coat(Zone("sand", low, high), length), gaze, seed)
     ends = np.array([[ring[0], ring[-1]] for ring in found], dtype=float)
     middle = surface(piece).mean(axis=(0, 1))
     centre = np.array([middle @ right, middle @ UP])

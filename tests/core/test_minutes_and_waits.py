@@ -8,7 +8,9 @@ from dataclasses import replace
 import pytest
 from scipy.stats import lognorm
 
-from wembit.core.work.steps import Wool, Worked, minutes_range, steps
+from wembit.core.work.order import steps
+from wembit.core.work.step import minutes_range
+from wembit.core.work.worked import Wool, Worked
 
 BODY = Worked("body", "body", "body", 1, None, "firm", (
     Wool("core", "core", "core", 10.0),
@@ -34,7 +36,10 @@ def test_a_core_of_ten_grams(firmness, minutes):
 def test_covers_coats_details_and_joins():
     found = by_id([BODY, LEGS])
     assert found["cover:body"].minutes == pytest.approx(20)
-    assert found["coat:body"].minutes == pytest.approx(40)
+    assert found["coat:body"].minutes == pytest.approx(30)
+    assert found["trim:body"].minutes == pytest.approx(10)
+    whole = by_id([BODY, LEGS], {"trim": "row"})
+    assert whole["coat:body"].minutes == pytest.approx(40)
     assert found["detail:body"].minutes == pytest.approx(8)
     assert found["join:leg"].minutes == pytest.approx(20)
     assert found["make:leg"].minutes == pytest.approx(9)
@@ -65,7 +70,8 @@ def test_eight_of_ten_times_lie_in_the_range(minutes):
     ("how", "hours"), [("glue", 12), ("bored", 12), ("loose end", 0), ("pinned", 0), ("stitch", 0), ("wisp", 0)]
 )
 def test_glue_waits_overnight_and_felt_does_not(how, hours):
-    join = by_id([BODY, LEGS], {"attach": how})["join:leg"]
+    legs = replace(LEGS, wire="1 mm wire", cuts=4, cut_mm=60, bare_mm=13) if how == "bored" else LEGS
+    join = by_id([BODY, legs], {"attach": how})["join:leg"]
     assert join.wait_hours == hours
     assert ("glue" in join.cautions) is (hours > 0)
 
@@ -82,18 +88,19 @@ def test_a_part_waits_for_what_it_sits_on_and_for_that_to_be_joined():
     head = replace(LEGS, key="head", name="head", kind="head", count=1)
     snout = replace(LEGS, key="snout", name="snout", kind="snout", count=1, on="head")
     found = by_id([BODY, head, snout])
-    assert {"make:body", "make:head"} <= set(found["join:head"].after)
-    assert {"make:head", "join:head"} <= set(found["join:snout"].after)
-    assert "join:snout" not in found["join:head"].after
+    assert {"make:body", "make:head"} <= set(found["join:head"].waits_for)
+    assert {"make:head", "join:head"} <= set(found["join:snout"].waits_for)
+    assert "join:snout" not in found["join:head"].waits_for
     assert found["join:snout"].title == "Join snout to head"
 
 
 def test_late_parts_wait_for_the_cover_and_the_coat_and_the_cover_for_the_others():
-    found = by_id([BODY, LEGS, EARS])
-    assert {"cover:body", "coat:body"} <= set(found["join:ear"].after)
-    assert {"join:leg"} <= set(found["cover:body"].after)
-    assert "join:ear" not in found["cover:body"].after
-    assert found["coat:body"].after[0] == "detail:body"
+    legs = replace(LEGS, wools=(Wool("core", "moss", "main", 2.0),))  # of the cover's colour, which goes over the seam
+    found = by_id([BODY, legs, EARS])
+    assert {"cover:body", "coat:body"} <= set(found["join:ear"].waits_for)
+    assert {"join:leg"} <= set(found["cover:body"].waits_for)
+    assert "join:ear" not in found["cover:body"].waits_for
+    assert found["coat:body"].waits_for[0] == "detail:body"
 
 
 def test_eyes_take_three_minutes_each_and_wait_for_their_glue():

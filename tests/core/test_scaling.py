@@ -7,11 +7,12 @@ from hypothesis import strategies as st
 from tests.core.larger import larger
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import LayerGrams, Range, estimate
-from wembit.core.grams.scaling import scaled_armature, scaled_rule, scaled_seat, scaled_shape
+from wembit.core.grams.scaling import on_another_skin, scaled_armature, scaled_rule, scaled_seat, scaled_shape
 from wembit.core.grams.small_pieces import at_least_a_piece
 from wembit.core.pose.placing import Seat
 from wembit.core.shape.solids import solid
-from wembit.core.work.steps import Wool, Worked, steps
+from wembit.core.work.order import steps
+from wembit.core.work.worked import Wool, Worked
 
 TIMES = st.floats(0.2, 5)
 SHAPES = [
@@ -96,7 +97,7 @@ def test_no_piece_takes_less_than_the_smallest(rule, count, bias):
 
 def worked(key, on, *wools) -> Worked:
     grams = tuple(Wool("core", wool, wool, 3.0, 0.0, 0.0, 0.0, 0.0, 0.0, "core", "romney") for wool in wools)
-    return Worked(key, key, "body" if on is None else "leg", 1, on, "firm", grams, "", 0.0, False, 0.0, "")
+    return Worked(key, key, "body" if on is None else "leg", 1, on, "firm", grams)
 
 
 def test_nothing_is_joined_to_what_has_no_wool():
@@ -108,3 +109,12 @@ def test_nothing_is_joined_to_what_has_no_wool():
     assert joins(body, hip, leg) == ["Join leg to body"], "over the part without wool"
     assert joins(worked("body", None), leg) == []
     assert joins(worked("body", None), hip, leg) == []
+
+
+@given(st.floats(1, 5000), st.floats(10, 90_000), st.floats(0.3, 3))
+def test_a_patch_keeps_its_share_of_the_skin(area, skin, times):
+    grown = on_another_skin({"area_mm2": area, "t": 0.4}, skin, skin * times**2)
+    assert grown["area_mm2"] / (skin * times**2) == pytest.approx(area / skin, rel=1e-3)
+    assert grown["t"] == 0.4
+    assert on_another_skin({"spots": 8, "across_mm": 4}, skin, 2 * skin) == {"spots": 8, "across_mm": 4}
+    assert on_another_skin({"area_mm2": area}, 0.0, skin) == {"area_mm2": area}, "what had no skin is no measure"

@@ -8,8 +8,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy import integrate, special
 
+from wembit.core.contract.requests import SHAPE
+from wembit.core.craft.cutter_shapes import CUTTERS
+from wembit.core.shape import sizes
 from wembit.core.shape.elliptic import carlson_rg
 from wembit.core.shape.polygon import crosses_itself
+from wembit.core.shape.sizes import cut_as
 from wembit.core.shape.solids import (
     Box,
     Capsule,
@@ -23,6 +27,7 @@ from wembit.core.shape.solids import (
     Sphere,
     Torus,
     Wrap,
+    solid,
 )
 
 SIZE = st.floats(0.5, 500)
@@ -157,3 +162,21 @@ def test_a_star_round_a_point_never_crosses(count, least, chance):
     radii = [chance.uniform(least, 1) for _ in angles]
     points = [(r * math.cos(a), r * math.sin(a)) for r, a in zip(radii, angles, strict=True)]
     assert not crosses_itself(tuple(points))
+
+
+@pytest.mark.parametrize("name", sorted(CUTTERS))
+def test_a_flat_piece_is_cut_to_an_outline_and_stays_as_large(name):
+    ear = {"kind": "slab", "outline": [[0, -7], [30, -9], [48, 0], [30, 9], [0, 7]], "thickness_mm": 3}
+    cut = cut_as(ear, name)
+    assert sizes.sizes(cut) == pytest.approx(sizes.sizes(ear))
+    assert min(x for x, _ in cut["outline"]) == pytest.approx(0, abs=1e-6), "its foot lies at the root"
+    solid(SHAPE({**cut}, "shape"))
+
+
+def test_a_heart_stands_on_its_point_and_a_square_fills_its_box():
+    box = {"kind": "slab", "outline": [[0, -5], [20, -5], [20, 5], [0, 5]], "thickness_mm": 2}
+    heart = cut_as(box, "heart")
+    foot = min(heart["outline"])
+    assert foot[1] == pytest.approx(0, abs=0.05)
+    assert solid(cut_as(box, "square")).volume == pytest.approx(400)
+    assert solid(heart).volume < 400

@@ -104,3 +104,19 @@ def test_pieces_are_counted_in_pairs_and_dozens(text, count):
             units.pieces(text)
     else:
         assert units.pieces(text) == units.Measure(count, f"{count} pieces")
+
+
+@pytest.mark.parametrize(("text", "grams"), [
+    ("half the bag", 20), ("half a bag", 20), ("a third of the bag", 40 / 3), ("two thirds of this bag", 80 / 3),
+    ("the whole bag", 40), ("the bag", 40), ("3/4 of the bag", 30), ("25 % of the bag", 10),
+])  # fmt: skip
+def test_a_share_of_the_bag_is_a_weight(text, grams):
+    assert weight(text, hand=Hand(bag_g=40)).value == pytest.approx(grams)
+    with pytest.raises(Unreadable, match="Nobody knows what is in the bag"):
+        weight(text)
+
+
+@pytest.mark.parametrize("text", ["some of the bag", "bag", "half the drawer", "0 of the bag"])
+def test_what_is_no_share_of_a_bag_is_told(text):
+    with pytest.raises(Unreadable):
+        weight(text, hand=Hand(bag_g=40))

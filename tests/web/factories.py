@@ -6,9 +6,9 @@ import datetime as dt
 import uuid
 from decimal import Decimal
 
+from tests.web.built_once import built, in_fibre
 from wembit.web import clock
 from wembit.web.figures.actions.add_part import add_part
-from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.actions.make_figure import make_figure
 from wembit.web.figures.queries import colourway_of, newest_version
 from wembit.web.plan.actions.plan_project import plan_project
@@ -63,10 +63,14 @@ def notion_lot(owner: Member, name="black eyes", amount="20", notion="eyes", uni
 
 def figure(owner: Member, name="Pebble", length=30.0, fibre: Lot | None = None):
     """A figure of one ball right through in one fibre, planned at about 1.5 to 2 g."""
-    made = make_figure(owner, name)
-    add_part(owner, made.pk, "ball", length)
-    fibre = fibre or lot(owner)
-    choose_fibre(owner, made.pk, "main", fibre.item_id)
+
+    def begun():
+        made = make_figure(owner, name)
+        add_part(owner, made.pk, "ball", length)
+        return made
+
+    made = built(owner, name, ("ball", length), begun)
+    in_fibre(made, "main", (fibre or lot(owner)).item_id)
     return made
 
 

@@ -3,7 +3,9 @@
 import re
 import uuid
 
+from tests.web.built_once import built
 from wembit.web.figures.models import Figure
+from wembit.web.studio.models import Member, Studio
 
 
 def post(client, address, follow=False, **given):
@@ -13,11 +15,17 @@ def post(client, address, follow=False, **given):
 
 def figure_with(client, name, *parts) -> Figure:
     """A figure begun on the screen, with parts by (kind, length) as they are entered."""
-    post(client, "figures/new/", name=name)
-    figure = Figure.objects.get(name=name)
-    for kind, length in parts:
-        post(client, f"figures/{figure.pk}/part/", kind=kind, length=length)
-    return figure
+    studio = Studio.objects.get(slug=client.base.split("/")[2])
+    owner = Member.objects.filter(studio=studio, role="owner").first()
+
+    def begun() -> Figure:
+        post(client, "figures/new/", name=name)
+        figure = Figure.objects.get(studio=studio, name=name)
+        for kind, length in parts:
+            post(client, f"figures/{figure.pk}/part/", kind=kind, length=length)
+        return figure
+
+    return built(owner, name, (parts, studio.length_unit), begun)
 
 
 def get(client, address="", **more) -> str:

@@ -252,7 +252,7 @@ BY_THEMSELVES = {"bench:take_thing", "bench:thing_back",   # the ledger and the 
     "stash:take", "stash:throw_away", "stash:walk_nowhere", "stash:walk_place", "stash:weigh",
     "figures:colourway", "figures:divide", "figures:drop_layer", "figures:drop_part", "figures:face", "figures:fibre",
     "figures:fit", "figures:follow", "figures:keep_tracing", "figures:later_layer", "figures:layer", "figures:let_go",
-    "figures:new_layer", "figures:new_part", "figures:nudge", "figures:part", "figures:size", "figures:step",
+    "figures:mark", "figures:new_layer", "figures:new_part", "figures:nudge", "figures:part", "figures:size", "figures:step",
     "figures:swap", "figures:unfit", "figures:wire",
 }  # fmt: skip
 

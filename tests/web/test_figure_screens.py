@@ -2,6 +2,7 @@
 
 import re
 
+import numpy as np
 import pytest
 
 from tests.web import factories as make
@@ -9,10 +10,13 @@ from tests.web.helpers import figure_with, get, post, text, told
 from tests.web.test_stash_screens import photo
 from wembit.core.craft.part_kinds import KINDS
 from wembit.core.grams.estimate import estimate
+from wembit.core.pose.placing import standing_angles
+from wembit.core.shape.sizes import sizes
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.figures.models import Figure, Part, Version
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure, request_of
+from wembit.web.figures.to_core.seating import placed
 
 HTMX = {"HX-Request": "true"}
 
@@ -246,3 +250,77 @@ def test_a_large_herd_comes_in_rows_and_is_searched(client, owner, monkeypatch):
     assert "Bittern" in found
     assert "Adder" not in found
     assert "No figure of that name" in get(client, "figures/?words=walrus")
+
+
+def test_a_patch_follows_the_part_when_it_grows(client, owner):
+    hare = figure_with(client, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"))
+    post(client, f"figures/{hare.pk}/part/ear/layer/", role="detail", new_slot="inside")
+    ear = newest_version(hare).parts.get(key="ear")
+    layer = ear.layers.get(role="detail")
+    layer.rule = {"area_mm2": 100.0}
+    layer.save()
+    post(client, f"figures/{hare.pk}/part/ear/", length_mm="60", width_mm=str(2 * sizes(ear.shape)["width_mm"]))
+    layer.refresh_from_db()
+    assert 300 < layer.rule["area_mm2"] < 401, "twice as long and wide, a little less for its rim"
+    post(client, "undo/")
+    layer.refresh_from_db()
+    assert layer.rule["area_mm2"] == 100
+    post(client, f"figures/{hare.pk}/part/ear/", firmness="soft")
+    layer.refresh_from_db()
+    assert layer.rule["area_mm2"] == 100
+
+
+def test_a_patch_follows_a_part_that_follows_another_and_a_whole_figure_once(client, owner):
+    hare = figure_with(client, "Hare", ("body", "80"), ("head", "40"))
+    post(client, f"figures/{hare.pk}/part/head/layer/", role="detail", new_slot="blaze")
+    head = newest_version(hare).parts.get(key="head")
+    layer = head.layers.get(role="detail")
+    layer.rule = {"area_mm2": 100.0}
+    layer.save()
+    half = {"size": "length_mm", "of": "body", "of_size": "length_mm", "share": 0.5, "gap_mm": 0.0, "whole": True}
+    head.relations = [half]
+    head.save()
+    post(client, f"figures/{hare.pk}/part/body/", length_mm="160")
+    layer.refresh_from_db()
+    assert layer.rule["area_mm2"] == pytest.approx(400, rel=1e-3)
+    post(client, f"figures/{hare.pk}/size/", scale="0.5")
+    layer.refresh_from_db()
+    assert layer.rule["area_mm2"] == pytest.approx(100, rel=1e-3)
+
+
+def test_a_flat_piece_takes_another_outline_of_its_size(client, owner):
+    hare = figure_with(client, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"))
+    before = newest_version(hare).parts.get(key="ear").shape
+    page = get(client, f"figures/{hare.pk}/", data={"part": "ear"})
+    assert 'name="outline" value="moon"' in page
+    assert 'name="outline"' not in get(client, f"figures/{hare.pk}/", data={"part": "body"})
+    post(client, f"figures/{hare.pk}/part/ear/", outline="drop")
+    after = newest_version(hare).parts.get(key="ear").shape
+    assert len(after["outline"]) > len(before["outline"])
+    assert sizes(after) == pytest.approx(sizes(before), abs=0.02)
+    assert "Choose an outline" in told(post(client, f"figures/{hare.pk}/part/ear/", outline="cog"))
+
+
+def test_a_part_that_sits_on_another_stays_where_it_was(client, owner):
+    hare = figure_with(client, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"))
+
+    def where():
+        pieces = placed(parts_of(newest_version(hare)))
+        ear = next(piece for piece in pieces if piece.name == "ear" and piece.mirror == 1)
+        return ear.joints[0], standing_angles(ear)
+
+    (spot, stood), before = where(), newest_version(hare).parts.get(key="ear").seat
+    post(client, f"figures/{hare.pk}/part/ear/", on="body")
+    there, stands = where()
+    assert newest_version(hare).parts.get(key="ear").seat["on"] == "body"
+    assert np.linalg.norm(there - spot) < 40, "at the place of the body that is nearest"
+    assert stands == pytest.approx(stood, abs=1)
+    post(client, "undo/")
+    assert newest_version(hare).parts.get(key="ear").seat == before
+    post(client, f"figures/{hare.pk}/part/ear/", on="body", t="20")
+    assert newest_version(hare).parts.get(key="ear").seat["t"] == 0.2, "unless its place is told"
+
+
+def test_a_figures_page_says_how_high_and_long_it_is(client, owner):
+    ball = figure_with(client, "Ball", ("ball", "30"))
+    assert "30 mm high, 30 mm long" in re.sub(r"<[^>]+>", "", get(client, f"figures/{ball.pk}/")).replace("\u202f", " ")

@@ -43,7 +43,15 @@ def scripts(page):
 def test_a_page_loads_the_scripts_that_it_needs(client):
     ball = figure_with(client, "Ball", ("body", "30"))
     assert scripts(get(client, "")) == scripts(get(client, "stash/")) == {"htmx", "keys", "sending"}
-    assert scripts(get(client, f"figures/{ball.pk}/")) == {"htmx", "keys", "sending", "drawing", "lists"}
+    assert scripts(get(client, f"figures/{ball.pk}/")) == {
+        "htmx",
+        "keys",
+        "sending",
+        "drawing",
+        "lists",
+        "turning",
+        "marking",
+    }
     assert scripts(get(client, "colour/")) == {"htmx", "keys", "sending", "map"}
 
 

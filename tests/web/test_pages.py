@@ -1,9 +1,16 @@
 """Every main page with the demo studio: it answers, in a bounded number of queries, and its numbers are the data's."""
 
+import os
+
+import psycopg
 import pytest
+from django.apps import apps
+from django.core.management.color import no_style
+from django.db import connection, transaction
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
+from tests import templates
 from wembit.core.craft.materials import FORMS
 from wembit.demo.loader import load
 from wembit.web.bench.models import Making
@@ -11,11 +18,11 @@ from wembit.web.figures.models import Figure
 from wembit.web.plan.models import Project
 from wembit.web.restock.models import Supplier
 from wembit.web.stash.models import Entry, Item, Lot, Movement
-from wembit.web.studio.models import Member
+from wembit.web.studio.models import Member, Studio
 
-MOST_QUERIES = {
-    "": 36, "stash/": 22, "stash/?words=moss": 22, "stash/?by=hue": 22, "stash/stocktake/": 24, "stash/delivery/": 22,
-    "figures/": 30, "plan/": 28, "plan/new/": 22, "colour/": 22, "bench/": 28, "restock/": 30, "restock/suppliers/": 24,
+MOST_QUERIES = {  # on Today and the bench eight work out the order of work of the two figures in hand, once a worker
+    "": 44, "stash/": 22, "stash/?words=moss": 22, "stash/?by=hue": 22, "stash/stocktake/": 24, "stash/delivery/": 22,
+    "figures/": 30, "plan/": 28, "plan/new/": 22, "colour/": 22, "bench/": 36, "restock/": 30, "restock/suppliers/": 24,
     "house/": 22, "find/?words=moss": 24,
 }  # fmt: skip
 
@@ -26,9 +33,20 @@ def demo(django_db_setup, django_db_blocker):
     from wembit.demo.loader import wipe
 
     with django_db_blocker.unblock():
-        studio = load()
-        yield studio
+        yield _copied() if templates.are_made() else load()
         wipe()
+
+
+def _copied() -> Studio:
+    """The demo's rows out of the database that `./test` made."""
+    source = os.environ["DATABASE_URL"].rsplit("/", 1)[0] + f"/{templates.DEMO}"
+    with psycopg.connect(source) as there, transaction.atomic():
+        connection.ensure_connection()
+        templates.copy_rows(there, connection.connection)
+        with connection.cursor() as cursor:
+            for statement in connection.ops.sequence_reset_sql(no_style(), apps.get_models()):
+                cursor.execute(statement)
+    return Studio.objects.get(slug="saltgrass")
 
 
 @pytest.fixture
@@ -77,7 +95,7 @@ def test_the_demo_is_what_it_says(demo, db):
     breeds = set(lots.exclude(item__breed="").values_list("item__breed", flat=True))
     forms = set(lots.exclude(item__form="").values_list("item__form", flat=True))
     assert len(breeds) >= 10
-    assert forms == {"tops", "sliver", "batt", "core", "locks", "neps", "fleece", "scrap", "filling"}
+    assert forms == {"tops", "sliver", "batt", "core", "locks", "neps", "fleece", "prefelt", "scrap", "filling"}
     assert Figure.objects.of(demo).count() == 8
     assert Project.objects.of(demo).filter(state="planned").count() == 5
     days = Entry.objects.of(demo).order_by("happened_at")

@@ -383,3 +383,38 @@ def test_today_leads_from_one_thing_to_the_next(client, owner, studio, short, mo
     assert f"plan/{short.pk}/" in page
     post(client, f"bench/begin/{short.pk}/")
     assert f"bench/{Making.objects.get().pk}/" in get(client)
+
+
+def test_a_seen_wool_from_two_dye_lots_says_which_figure_gets_which(client, owner, figure, moss):
+    page = make.project(owner, figure, count=1, name="One lot")
+    assert "Which gets which" not in get(client, f"plan/{page.pk}/")
+    each = float(page.needs.get().p50)
+    other = make.lot(owner, "moss", f"{each * 2.2:.2f}", dye_lot="B7")
+    moss_now = float(Lot.objects.get(pk=moss.pk).on_hand)
+    count = int((moss_now - each) / each) + 3
+    project = make.project(owner, figure, count=count, name="Many")
+    said = words(get(client, f"plan/{project.pk}/"))
+    assert other.item_id == moss.item_id
+    assert re.search(r"Which gets which: .*B7 for \d", said)
+
+
+def test_half_the_bag_is_taken_on_the_shelf_and_at_the_bench_and_understood_while_it_is_written(
+    client, making, layer, moss
+):
+    def said(lot) -> str:
+        return words(
+            get(
+                client,
+                "understood/",
+                data={"name": "amount", "amount": "half the bag", "measure": "weight", "lot": lot},
+            )
+        )
+
+    assert "2 g" in said(moss.pk)
+    assert "Nobody knows" in said("x")
+    other = make.lot(make.studio_owner("Elsewhere", "other"), "theirs", "90")
+    assert "Nobody knows" in said(other.pk), "another studio's bag is not there"
+    post(client, f"bench/layer/{layer.pk}/take/", lot=str(moss.pk), amount="a quarter of the bag", shown="0")
+    assert Lot.objects.get(pk=moss.pk).on_hand == 3
+    post(client, f"stash/lot/{moss.pk}/take/", amount="half a bag", anyway="1")
+    assert Lot.objects.get(pk=moss.pk).on_hand == D("1.5")

@@ -58,9 +58,9 @@ def state(owner):
     )  # fmt: skip
     rows = {model.__name__: sorted(map(str, model.objects.of(studio).values())) for model in tables}
     rows["Promise"] = sorted((str(p.lot_id), str(p.need), p.amount) for p in Promise.objects.of(studio))
-    rows["Studio"] = list(Studio.objects.values("name", "currency", "weight_unit", "habits"))
+    rows["Studio"] = list(Studio.objects.filter(pk=studio.pk).values("name", "currency", "weight_unit", "habits"))
     rows["Member"] = sorted(map(str, Member.objects.of(studio).values("pk", "role", "pinch_g", "keys_on")))
-    rows["frozen"] = list(Version.objects.of(studio).values_list("pk", "frozen_at"))
+    rows["frozen"] = sorted(map(str, Version.objects.of(studio).values_list("pk", "frozen_at")))
     return rows
 
 

@@ -6,7 +6,8 @@ from decimal import Decimal
 import pytest
 
 from tests.web import factories as make
-from tests.web.helpers import get, post, told, words
+from tests.web.helpers import figure_with, get, post, told, words
+from wembit.web.figures.drawing.layout import pictures
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.stash.actions.recount import recount
@@ -24,6 +25,11 @@ def ball(owner):
 def plan_of(figure):
     version = newest_version(figure)
     return plan_figure(version, parts_of(version), Palette.of(colourway_of(version)))
+
+
+def drawn_of(figure):
+    version = newest_version(figure)
+    return pictures(version, parts_of(version), Palette.of(colourway_of(version)))["side"]
 
 
 def diameter(figure) -> float:
@@ -109,3 +115,39 @@ def test_a_size_posted_wrong_changes_nothing(client, ball):
     for scale in ("", "x", "0", "1000"):
         assert post(client, f"figures/{ball.pk}/size/", scale=scale).status_code == 302
     assert diameter(ball) == 30
+
+
+def test_how_big_by_its_length_or_by_a_part(client, owner):
+    hare = figure_with(client, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"))
+    fields = re.findall(r'<option value="([^"]*)"', get(client, f"figures/{hare.pk}/size/").split('name="of"')[1])
+    assert fields[:5] == ["", "whole long", "body", "head", "ear"]
+    assert offered(size(client, hare, way="height", of="ear", height="45")) == pytest.approx(1.5, abs=1e-6)
+    once = size(client, hare, way="times", times="2")
+    long = drawn_of(hare).long
+    assert offered(size(client, hare, way="height", of="whole long", height=f"{2 * long:.2f}")) == pytest.approx(
+        2, abs=0.01
+    )
+    assert "not fit" not in once
+    answer = client.get(f"{client.base}figures/{hare.pk}/size/", {"way": "height", "of": "nobody", "height": "45"})
+    assert "Choose the whole or a part" in told(answer)
+
+
+def test_how_big_from_all_the_wool_there_is(client, owner, ball):
+    scale = offered(size(client, ball, way="wool", grams="35", item="all"))
+    post(client, f"figures/{ball.pk}/size/", scale=f"{scale:.6f}")
+    assert plan_of(ball).all.p50 == pytest.approx(35, rel=1e-3)
+    sure = offered(size(client, ball, way="wool", grams="35", item="all", sure="on"))
+    assert sure < 1
+    little = client.get(f"{client.base}figures/{ball.pk}/size/", {"way": "wool", "grams": "0.01", "item": "all"})
+    assert "too little for even 0.05 times" in told(little)
+
+
+def test_what_is_not_enough_at_that_size_is_marked(client, owner, ball):
+    assert "short" not in size(client, ball, way="times", times="1")
+    page = words(size(client, ball, way="times", times="4"))
+    short = float(re.search(r"([\d.]+) g short", page)[1])
+    there = float(ball.lot.on_hand)
+    then = float(re.search(r"moss [\d.]+ g ([\d.]+) g", page)[1])
+    assert short == pytest.approx(then - there, abs=0.11)
+    recount(owner, ball.lot.pk, Decimal(5000), press=make.press())
+    assert "short" not in size(client, ball, way="times", times="4")

@@ -23,6 +23,7 @@ WORDS = {
 GLYPHS = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
 AMOUNT = re.compile(r"(?P<number>\d+\s*/\s*\d+|\d+\s+\d+\s*/\s*\d+|[\d.,]+)\s*(?P<unit>[^\d\s/&,;]*)")
 HANDFUL = re.compile(r"(?:(?P<count>[\d.,/ ]+|a|one|half a|two|three|four)\s+)?(?P<what>pinch|palm)(?:es|s|fuls?)?")
+OF_A_BAG = re.compile(r"(?:(?P<share>.+?) )??(?:of )?(?:a|the|this) (?:whole )?bag")
 COUNTS: dict[str, float] = {"a": 1, "one": 1, "half a": 0.5, "two": 2, "three": 3, "four": 4}
 SHARE = re.compile(r"(?:(?P<count>a|an|one|two|three|four|five|six|seven|the) )?(?P<part>half|halves|thirds?|quarters?|fifths?"
                    r"|sixths?|eighths?|tenths?|whole|same|twice|double)")  # fmt: skip
@@ -90,15 +91,19 @@ def length(text: str, unit: str = "mm") -> Measure:
 
 @dataclass(frozen=True)
 class Hand:
-    """What a pinch and a palm of wool weigh, and a metre of a strand, in g; None where nobody has shown it yet."""
+    """What a pinch and a palm of wool weigh, a metre of a strand, and what the bag in hand holds, in g; None where nobody has
+    shown it yet.
+    """
 
     pinch_g: float | None = None
     palm_g: float | None = None
     metre_g: float | None = None
+    bag_g: float | None = None
 
 
 def weight(text: str, unit: str = "g", hand: Hand = Hand()) -> Measure:
-    """A weight in g; a bare number counts in `unit`; pinches, palms and lengths of a strand count what the hand has shown.
+    """A weight in g; a bare number counts in `unit`; pinches, palms and lengths of a strand count what the hand has shown,
+    shares of the bag what it holds.
 
     Raises `Unreadable`.
     """
@@ -113,6 +118,11 @@ def weight(text: str, unit: str = "g", hand: Hand = Hand()) -> Measure:
         word = (match["count"] or "a").strip()
         count = COUNTS[word] if word in COUNTS else _number(word)
         return Measure(count * each, f"{shown(count * each)} g")
+    if match := OF_A_BAG.fullmatch(plain):
+        if hand.bag_g is None:
+            raise Unreadable("Nobody knows what is in the bag. Weigh it first, or write grams.")
+        grams = float(share(match["share"] or "whole")) * hand.bag_g
+        return Measure(grams, f"{shown(grams)} g")
     match = AMOUNT.fullmatch(plain)
     if hand.metre_g and match and WORDS.get(match["unit"]) in MM:
         grams = length(plain).value / 1000 * hand.metre_g

@@ -154,7 +154,7 @@ HERON = DemoFigure(
         part(2, "crest plume", "plume", NOTHING, None, [weighed("marks", 0.06)], 1.0,
              on("head", 0.25, 20, -18, 176, sink=2, line="lock", length_mm=34)),
         part(1, "breast plumes", "plume", NOTHING, None, [weighed("neck", 0.35)], 1.0,
-             on("body", 0.92, 180, -70, 10, sink=2, line="lock", length_mm=40)),
+             on("body", 0.92, 180, -134, 10, sink=2, line="lock", length_mm=40)),
         part(2, "wing", "wing", slab(4, "0,-6 10,-13 40,-15 66,-10 86,0 60,9 25,14 6,9"), "medium",
              [core("back"), detail("marks", 420, t=1)], 0.6, on("body", 0.74, 78, 208, 0, sink=1, face="side")),
         part(1, "tail", "tail", slab(4, "0,-7 22,-9 28,0 22,9 0,7"), "medium", [core("back")], 0.8,

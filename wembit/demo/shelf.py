@@ -72,7 +72,7 @@ BAGS = [
     Bag("foam curl", "mohair", "locks", "#f0ece2", 37, "E2"),
     Bag("snow grain", "merino", "neps", "#f2efe8", 28, "E3"),
     Bag("heather grain", "merino", "neps", "#93708f", 14, "E3"),
-    Bag("barley grain", "merino", "neps", "#caa566", 17, "E3"),
+    Bag("fog sheet", "merino", "prefelt", "#b9bfc2", 42, "E3"),
     Bag("warm scrap", "mixed", "scrap", "#a98a6b", 85, "A3"),
     Bag("dark scrap", "mixed", "scrap", "#4d4640", 62, "A3"),
     Bag("green scrap", "mixed", "scrap", "#7d8455", 22, "A3"),

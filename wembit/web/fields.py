@@ -17,7 +17,7 @@ from wembit.web.decimals import to_cent, to_step
 from wembit.web.numbers import MILLIMETRES, PIECES
 
 if TYPE_CHECKING:
-    from wembit.web.stash.models import Item
+    from wembit.web.stash.models import Item, Lot
     from wembit.web.studio.models import Member, Studio
 
 
@@ -86,18 +86,21 @@ def unless_as_shown(given: float, now: float | None, step: float) -> float:
     return now if now is not None and abs(given - now) <= 0.51 * step else given
 
 
-def hand_of(member: Member, item: Item | None = None) -> units.Hand:
-    """What a pinch, a palm and a metre weigh: of this item where the scale has shown it, else the member's own pinch."""
+def hand_of(member: Member, item: Item | None = None, lot: Lot | None = None) -> units.Hand:
+    """What a pinch, a palm and a metre weigh, of this item where the scale has shown it, else the member's own pinch; and
+    what this bag holds.
+    """
     pinch = (item.pinch_g if item else None) or member.pinch_g
     palm = item.palm_g if item else None
     return units.Hand(
-        float(pinch) if pinch else None, float(palm) if palm else None, item.grams_a_metre if item else None
-    )
+        float(pinch) if pinch else None, float(palm) if palm else None, item.grams_a_metre if item else None,
+        float(lot.on_hand) if lot is not None and lot.weighed else None,
+    )  # fmt: skip
 
 
-def weight_field(member: Member, item: Item | None = None, **options: Any) -> MeasureField:
+def weight_field(member: Member, item: Item | None = None, lot: Lot | None = None, **options: Any) -> MeasureField:
     """A weight in g, as the member writes it."""
-    return MeasureField(measure="weight", unit=member.studio.weight_unit, hand=hand_of(member, item), **options)
+    return MeasureField(measure="weight", unit=member.studio.weight_unit, hand=hand_of(member, item, lot), **options)
 
 
 def length_field(studio: Studio, **options: Any) -> MeasureField:
@@ -105,13 +108,17 @@ def length_field(studio: Studio, **options: Any) -> MeasureField:
     return MeasureField(measure="length", unit=studio.length_unit, **options)
 
 
-def amount_field(member: Member, unit: str, item: Item | None = None, **options: Any) -> MeasureField:
-    """The field of an item's amount, by the item's unit; of wool also by what the scale has learnt of the item."""
+def amount_field(
+    member: Member, unit: str, item: Item | None = None, lot: Lot | None = None, **options: Any
+) -> MeasureField:
+    """The field of an item's amount, by the item's unit; of wool also by what the scale has learnt of the item, and by shares
+    of the bag.
+    """
     if unit == PIECES:
         return MeasureField(measure="count", unit="", **options)
     if unit == MILLIMETRES:
         return MeasureField(measure="length", unit=member.studio.length_unit, **options)
-    return weight_field(member, item, **options)
+    return weight_field(member, item, lot, **options)
 
 
 class TextField(forms.CharField):

@@ -16,7 +16,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.asked import words_in
 from wembit.web.fields import hand_of, read
-from wembit.web.stash.queries import item_named
+from wembit.web.stash.queries import item_named, lot_named
 from wembit.web.studio.deeds import deeds_of_today
 
 from .idempotency import press_of
@@ -47,7 +47,8 @@ def understood(request: Request) -> HttpResponse:
     answer, fault = "", ""
     if text.strip():
         try:
-            hand = hand_of(request.member, item_named(request.studio, request.GET.get("item", "")))
+            item, lot = request.GET.get("item", ""), request.GET.get("lot", "")
+            hand = hand_of(request.member, item_named(request.studio, item), lot_named(request.studio, lot))
             answer = read(text, measure, unit or request.studio.weight_unit, hand).understood
         except ValueError as trouble:
             fault = str(trouble)

@@ -10,7 +10,7 @@ _NAMES = (
     "standing", "sitting", "lying", "climbing", "perched_bird", "standing_bird", "flying_bird", "fish", "octopus", "jelly",
     "newt",
     "snake", "snail", "beetle", "spider", "person", "flower", "mushroom", "tree", "house", "tower", "ball", "egg", "dome",
-    "cone", "heart", "star", "leaf",
+    "cone", "heart", "star", "leaf", "letters",
 )  # fmt: skip
 PLANS: dict[str, BodyPlan] = {}
 for _name in _NAMES:

@@ -6,7 +6,7 @@ Proportions are common practice of the trade; each can be changed afterwards.
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -23,7 +23,8 @@ LIKE_ENOUGH = 18.0  # ΔE00 from the colour that a slot is thought of in: farthe
 @dataclass(frozen=True)
 class BodyPlan:
     """`key` names it in addresses, `name` for makers; `colours`: each slot with the colour it is thought of in, the core
-    first; `measure`: what a maker says of its size, LONG or HIGH, and `usual_mm` how much that mostly is.
+    first; `measure`: what a maker says of its size, LONG or HIGH, and `usual_mm` how much that mostly is. `written`: its parts
+    from a word, where it is one; `letters`: the word that is shown first.
     """
 
     key: str
@@ -34,6 +35,8 @@ class BodyPlan:
     colours: dict[str, str]
     parts: list[PlanPart]
     feet: tuple[str, ...] = ()  # the parts that stand on the ground together
+    written: Callable[[str], list[PlanPart]] | None = None
+    letters: str = ""
 
 
 def stored(parts: Sequence[PlanPart]) -> list[dict[str, Any]]:

@@ -57,9 +57,12 @@ BREEDS = {
     "romney": Breed("Romney", 33, 140, "some", "quickly", "coarse", ("core",)),
     "gotland": Breed("Gotland", 33, 120, "some", "quickly", "between", ("coat", "locks")),
     "wensleydale": Breed("Wensleydale", 34, 230, "hardly any", "slowly", "between", ("locks", "coat")),
-    "mountain": Breed("Mountain mix", 30, 70, "fine and close", "quickly", "coarse", ("core",)),
+    "mountain": Breed("Mountain mix", 30, 70, "some", "quickly", "coarse", ("core",)),
     "alpaca": Breed("Alpaca", 24, 100, "hardly any", "slowly", "soft", ("coat", "cover")),
     "mohair": Breed("Mohair", 30, 130, "hardly any", "slowly", "soft", ("coat", "locks")),
+    "down": Breed("Down type", 29, 75, "fine and close", "slowly", "between", ("core",)),
+    "hill": Breed("Hill, kempy", 36, 150, "hardly any", "slowly", "coarse", ("coat", "core")),
+    "lustre": Breed("Long lustre", 38, 220, "hardly any", "slowly", "between", ("locks", "coat")),
     "silk": Breed("Silk", 13, 90, "hardly any", "not at all", "soft", ("detail",)),
     "polyester": Breed("Polyester", 25, None, "some", "not at all", "between", ("core",)),
     "mixed": Breed("Mixed", 25, None, "some", "steadily", "between", ("cover",)),
@@ -109,6 +112,9 @@ FORMS = {
     "locks": Form("locks", 0.03, good_for="curls and coats, planted or laid; they are not carded"),
     "neps": Form("neps", 0.06, good_for="specks and rough skins, felted in on top"),
     "fleece": Form("fleece", 0.02, blends=True, good_for="own batts, rough coats; it may want washing first"),
+    "prefelt": Form(
+        "pre-felt", 0.1, good_for="flat pieces and covers in one sheet; cut to the outline, then felted on"
+    ),
     "scrap": Form("scrap", 0.04, good_for="stuffing, the inside of hidden parts"),
     "filling": Form("filling", 0.015, good_for="large insides; it does not felt, wool goes over it"),
 }

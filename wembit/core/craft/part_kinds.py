@@ -73,12 +73,31 @@ KINDS: dict[str, Kind] = {
     "tower": Kind("tower", 1, "firm",
                   lambda n: {"kind": "frustum", "diameter1_mm": n * 0.6, "diameter2_mm": n * 0.5, "length_mm": n},
                   ("tower", "base", "body"), {"t": 1, "angle": None, "pitch": 90, "sink_share": 0.02}, True),
+    "gill": Kind("gill", 2, "firm", _capsule(0.18), ("head", "body"),
+                 {"t": 0.25, "angle": 70, "pitch": 25, "yaw": 130, "sink_share": 0.08}),
+    "fin": Kind("fin", 1, "medium", _leaf(0.5, 0.08), HOSTS,
+                {"t": 0.5, "angle": 0, "pitch": 60, "yaw": 180, "sink_share": 0.1, "face": "side"}),
+    "beak": Kind("beak", 1, "very_firm", lambda n: {"kind": "cone", "diameter_mm": n * 0.35, "length_mm": n},
+                 ("head", "body"), {"t": 0.97, "angle": None, "pitch": -4, "sink_share": 0.12}),
+    "horn": Kind("horn", 2, "very_firm",
+                 lambda n: {"kind": "frustum", "diameter1_mm": n * 0.25, "diameter2_mm": n * 0.08, "length_mm": n},
+                 ("head", "body"), {"t": 0.45, "angle": 32, "pitch": 70, "yaw": 160, "sink_share": 0.1}),
+    "claw": Kind("claw", 2, "firm", _leaf(0.6, 0.25), ("arm", "head", *HOSTS),
+                 {"t": 0.9, "angle": 90, "pitch": -10, "yaw": 15, "sink_share": 0.08, "face": "side"}),
+    "stalk": Kind("stalk", 1, "firm", _capsule(0.12), ("stalk", *HOSTS),
+                  {"t": 1, "angle": None, "pitch": 90, "sink_share": 0.05}),
+    "cap": Kind("cap", 1, "medium", lambda n: {"kind": "dome", "diameter_mm": n, "height_mm": n * 0.45},
+                ("stalk", *HOSTS), {"t": 1, "angle": None, "pitch": 90, "sink_share": 0.05}, True),
+    "petal": Kind("petal", 6, "medium", _leaf(0.6, 0.08), ("ball", "stalk", *HOSTS),
+                  {"t": 0.9, "angle": 0, "pitch": 15, "sink_share": 0.08, "face": "top", "row": {"how": "round"}}),
+    "leaf": Kind("leaf", 2, "medium", _leaf(0.45, 0.06), ("stalk", *HOSTS),
+                 {"t": 0.4, "angle": 90, "pitch": 20, "yaw": 80, "sink_share": 0.06, "face": "top"}),
     "base": Kind("base", 1, "firm", lambda n: {"kind": "dome", "diameter_mm": n, "height_mm": n * 0.4}, HOSTS,
                  {"t": 0.5, "angle": 180, "pitch": 90}),
 }  # fmt: skip
 
 EYE = "eye"  # a bead of that diameter, without wool
-STANDING = ("tower", "base")
+STANDING = ("tower", "base", "stalk", "cap")
 
 
 def root_seat(shape: dict, kind: str) -> dict:

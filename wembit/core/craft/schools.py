@@ -21,26 +21,46 @@ QUESTIONS: dict[str, Question] = {
     "wool": Question("Tops for a body: how?", "tops", {
         "as they are": "as they are", "restacked": "pulled apart and restacked crosswise", "broken up": "broken up small",
     }),
+    "weigh": Question("What do you weigh?", "bulk", {
+        "all": "everything", "bodies": "the large parts; the rest by eye", "nothing": "nothing, by eye and finger",
+    }),
+    "pad": Question("What do you felt on?", "bulk", {
+        "foam": "a block of foam", "mat": "a wool mat", "brush": "a brush mat", "colours": "one pad for pale, one for dark",
+    }),
     "needles": Question("How many needles for the bulk?", "bulk", {
         "one": "one needle for nearly all", "bundle": "two or three together until it gets stiff",
     }),
     "amounts": Question("How do you begin?", "bulk", {
         "small": "small, and add", "generous": "generous, it shrinks",
     }),
+    "pace": Question("How far is a part taken before it is joined?", "joins", {
+        "steady": "shaped and firm", "quick": "soft, and finished on the figure", "slow": "finished, edges and all",
+    }),
     "twins": Question("Two of a kind: how alike?", "pairs", {
         "halves": "one piece torn in equal halves, both worked at once", "strip": "one long piece cut through",
         "stencil": "both held to a stencil", "beside": "laid side by side", "free": "they need not match",
     }),
+    "edges": Question("The edge of a flat piece?", "flat", {
+        "fold": "folded in while it is soft", "scissors": "cut with scissors", "cutter": "felted in a cutter",
+        "clamp": "held in a clamp and stabbed from its rim",
+    }),
     "attach": Question("How are parts joined?", "joins", {
         "loose end": "the loose end felted in", "pinned": "pinned first, then felted in", "stitch": "stitched",
-        "glue": "glued", "bored": "bare wire into a bored hole", "wisp": "a wisp laid over like tape",
+        "glue": "glued", "bored": "bare wire into a bored hole, with glue", "wisp": "a wisp laid over like tape",
+    }),
+    "sculpt": Question("How is a face shaped?", "head", {
+        "sockets": "sockets and a mouth", "full": "sockets, mouth, brow and cheeks", "none": "not at all, colours make it",
     }),
     "eyes": Question("When do the eyes go in?", "eyes", {
         "last": "last, when all else is settled", "middle": "in the middle, after the face's colours",
         "early": "early, on a bald head",
     }),
+    "lines": Question("A thin line: from where?", "lines", {
+        "ends": "both ends first", "middle": "the middle first", "guided": "one end, the twist guided along",
+    }),
     "trim": Question("When is a coat trimmed?", "coat", {
-        "zone": "after a zone, against a picture", "row": "each row", "lock": "each lock at once", "hardly": "hardly at all",
+        "zone": "after a zone, against a picture", "row": "each row", "lock": "each lock at once",
+        "end": "all at the end", "hardly": "hardly at all",
     }),
     "surface": Question("How is the surface left?", "cover", {
         "smooth": "smooth, two fine needles at the end", "fluffy": "fluffy, on purpose",
@@ -49,7 +69,7 @@ QUESTIONS: dict[str, Question] = {
         "stab": "stabbed in", "cut": "cut off", "leave": "left",
     }),
     "build": Question("What is made first?", "head", {
-        "body": "the body", "head": "the head",
+        "body": "the body", "head": "the head", "small": "the smallest parts, while the eye is fresh",
     }),
     "fingers": Question("How do you keep your fingers whole?", "bulk", {
         "care": "care, and a slanting needle", "guards": "leather guards", "helper": "a helper needle holds the piece",

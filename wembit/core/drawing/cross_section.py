@@ -10,7 +10,8 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from wembit.core.craft.materials import felt_mm
-from wembit.core.pose.mesh import UP, VIEWS, outline, rings_of, surface
+from wembit.core.pose.gaze import SIDE, Gaze
+from wembit.core.pose.mesh import outline, rings_of, surface
 from wembit.core.pose.placing import Placed
 from wembit.core.shape import solids
 
@@ -70,21 +71,21 @@ def inside_of(layers: Sequence[Laid], coats: Sequence[Coat], density_g_cm3: floa
 
 def cut_open(pieces: Sequence[Placed], insides: Mapping[str, Inside]) -> View:
     """Side view of what lies in the middle plane, cut; what lies beside it as a bare outline. Bounds as in `view`."""
-    right, near = VIEWS["side"]
+    gaze = SIDE
     drawn, bounds = [], []
     pieces = grounded(pieces)
     for piece in pieces:
         points = surface(piece)
-        shape = outline(piece, points, right)
+        shape = outline(piece, points, gaze)
         if shape.is_empty:
             continue
         bounds.append(shape.bounds)
         beside = piece.mirror < 0 or any(other.name == piece.name and other.mirror < 0 for other in pieces)
         cut_piece = Drawn(piece.name, "", rings_of(shape))
         if not beside and piece.name in insides and not piece.seat.bead.mm:
-            _fill(cut_piece, piece, points, shape, insides[piece.name], right, near)
+            _fill(cut_piece, piece, points, shape, insides[piece.name], gaze)
         if isinstance(piece.part.shape, solids.Wrap):
-            way = [(float(joint @ right), float(joint @ UP)) for joint in piece.joints]
+            way = list(map(tuple, gaze.flat(np.array(piece.joints)).tolist()))
             cut_piece.stroke = (WIRE, way, piece.part.shape.wire_mm)
         drawn.append((beside, cut_piece))
     if not drawn:
@@ -105,24 +106,21 @@ def _fill(
     points: np.ndarray,
     shape: BaseGeometry,
     inside: Inside,
-    right: np.ndarray,
-    near: np.ndarray,
+    gaze: Gaze,
 ) -> None:
     body = shape
     for thick, zone in inside.covers:
         ring = shape.difference(shape.buffer(-thick))
         if (zone.low, zone.high) != WHOLE:
-            ring = ring.intersection(skin_zone(points, zone, right, near))
+            ring = ring.intersection(skin_zone(points, zone, gaze))
         body = body.difference(ring)
         found.zones.append((zone.paint, rings_of(ring)))
     for seed, coat in enumerate(inside.coats):
-        strokes = locks(piece, stretch(points, coat.zone.along), coat, right, near, seed)
+        strokes = locks(piece, stretch(points, coat.zone.along), coat, gaze, seed)
         found.hairs.append((coat.zone.paint, strokes))
     for paint, thick, share in inside.paddings:
         ring = body.difference(body.buffer(-thick))
-        found.zones.append(
-            (paint, rings_of(ring.intersection(skin_zone(points, Zone(paint, 1 - share, 1.0), right, near))))
-        )
+        found.zones.append((paint, rings_of(ring.intersection(skin_zone(points, Zone(paint, 1 - share, 1.0), gaze)))))
         body = body.difference(ring) if share >= 1 else body
     if inside.cores:
         paint = inside.cores[0][0]

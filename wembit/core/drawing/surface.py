@@ -11,6 +11,7 @@ import shapely
 from shapely.geometry import Polygon, box
 from shapely.geometry.base import BaseGeometry
 
+from wembit.core.pose.gaze import Gaze
 from wembit.core.pose.mesh import ROUND, UP, Ring, rings_of, together
 from wembit.core.pose.placing import Placed, cross
 from wembit.core.shape.solids import Sphere
@@ -52,19 +53,19 @@ class Coat:
     length_mm: float
 
 
-def skin_zone(points: np.ndarray, zone: Zone, right: np.ndarray, near: np.ndarray) -> BaseGeometry:
+def skin_zone(points: np.ndarray, zone: Zone, gaze: Gaze) -> BaseGeometry:
     """The part of a zone that faces the viewer, as a geometry."""
     low, high = 180 * zone.low, 180 * zone.high
     angles, following = _from_top(), np.roll(np.arange(ROUND), -1)
     span = angles[following] - angles
     ends = np.sort(np.clip(np.stack([(low - angles) / span, (high - angles) / span]), 0, 1), axis=0)
     kept = ends[1] - ends[0] >= 1e-6
-    flat = np.stack([points @ right, points @ UP], axis=-1)
+    flat = gaze.flat(points)
     step = (flat[:, following] - flat)[:, kept]
     start, end = (flat[:, kept] + step * share[None, kept, None] for share in ends)
     over, back = end[1:] - start[:-1], start[1:] - end[:-1]
     area = over[..., 0] * back[..., 1] - over[..., 1] * back[..., 0]
-    depth = points @ near
+    depth = points @ gaze.near
     ahead = (depth - depth.mean(axis=1, keepdims=True))[:, kept]
     # the faces of a mesh run one way round: those on the near side all turn as the near ones do
     turn = 1 if (area * (ahead[1:] + ahead[:-1])).sum() >= 0 else -1
@@ -107,8 +108,14 @@ def _from_top() -> np.ndarray:
     return np.abs((np.arange(ROUND) * 360 / ROUND + 180) % 360 - 180)
 
 
-def locks(piece: Placed, points: np.ndarray, coat: Coat, right: np.ndarray, near: np.ndarray, seed: int) -> list[Ring]:
-    """Strokes of the coat's locks where it grows, leaning back from the tip."""
+def locks(piece: Placed, points: np.ndarray, coat: Coat, gaze: Gaze, seed: int) -> list[Ring]:
+    """Strokes of the coat's locks that are seen, leaning back from the tip."""
+    ends, out = lock_ends(piece, points, coat, seed)
+    return _strokes(gaze.flat(ends[out @ gaze.near >= -0.35]))
+
+
+def lock_ends(piece: Placed, points: np.ndarray, coat: Coat, seed: int) -> tuple[np.ndarray, np.ndarray]:
+    """Root and tip of every lock of a coat, (n, 2, 3) in mm, and the way outward at each, (n, 3)."""
     chance = np.random.default_rng(seed)
     wanted = (_from_top() <= 180 * coat.zone.high + 1) & (_from_top() >= 180 * coat.zone.low - 1)
     axis = piece.frames[0].axis
@@ -123,9 +130,8 @@ def locks(piece: Placed, points: np.ndarray, coat: Coat, right: np.ndarray, near
     lean = out - axis * (0.45 + 0.2 * chance.random(count))[..., None]
     lean = lean / np.maximum(np.linalg.norm(lean, axis=-1), 1e-9)[..., None]
     tip = base + lean * (coat.length_mm * (0.85 + 0.3 * chance.random(count)))[..., None]
-    seen = np.repeat(wanted, LOCKS_A_FACE)[None, :] & (out @ near >= -0.35)
-    ends = np.stack([base[seen], tip[seen]], axis=1)
-    return _strokes(np.stack([ends @ right, ends @ UP], axis=-1))
+    grown = np.broadcast_to(np.repeat(wanted, LOCKS_A_FACE)[None, :], count)
+    return np.stack([base[grown], tip[grown]], axis=1), out[grown]
 
 
 def _strokes(ends: np.ndarray) -> list[Ring]:
@@ -168,27 +174,27 @@ def fuzz(outlines: Sequence) -> list[list[Ring]]:
     return found
 
 
-def patch(piece: Placed, right: np.ndarray, near: np.ndarray) -> list[Ring]:
+def patch(piece: Placed, gaze: Gaze) -> list[Ring]:
     """A small upright patch on the skin, where it faces the viewer."""
     out = piece.out
-    if out is None or float(out @ near) < 0.2:
+    if out is None or float(out @ gaze.near) < 0.2:
         return []
     across = cross(UP, out)
     middle, half = piece.joints[0], math.sqrt(max(piece.seat.line.width_mm, 16.0)) / 2
     corners = [(-0.8, -1), (0.8, -1), (0.8, 0.7), (0, 1.2), (-0.8, 0.7)]
-    points = [middle + (across * x + UP * z) * half for x, z in corners]
-    return [[(float(p @ right), float(p @ UP)) for p in points]]
+    points = np.array([middle + (across * x + UP * z) * half for x, z in corners])
+    return [list(map(tuple, gaze.flat(points).tolist()))]
 
 
-def eye_of(piece: Placed, ring: Ring, lid_paint: str, which: str) -> list[tuple[str, list[Ring]]]:
+def eye_of(piece: Placed, ring: Ring, lid_paint: str, gaze: Gaze) -> list[tuple[str, list[Ring]]]:
     """A glint where an eye looks (`gaze`: degrees up from forward) and the lid of its host's wool over its share."""
     across, up = np.array(ring).T
     u, v, r = (across.min() + across.max()) / 2, (up.min() + up.max()) / 2, (up.max() - up.min()) / 2
     found = []
     if piece.seat.bead.gaze is not None:
         turn = math.radians(piece.seat.bead.gaze)
-        side = 1.0 if which == "side" else float(piece.mirror)
-        middle = (u + GLINT_AWAY * r * math.cos(turn) * side, v + GLINT_AWAY * r * math.sin(turn))
+        away = np.array([math.cos(turn), math.cos(turn) * piece.mirror, math.sin(turn)])  # forward, outward and up
+        middle = np.array([u, v]) + GLINT_AWAY * r * gaze.flat(away)
         turns = np.linspace(0, 2 * math.pi, 14, endpoint=False)
         glint = [
             (float(middle[0] + GLINT * r * math.cos(a)), float(middle[1] + GLINT * r * math.sin(a))) for a in turns
@@ -200,20 +206,23 @@ def eye_of(piece: Placed, ring: Ring, lid_paint: str, which: str) -> list[tuple[
     return found
 
 
-def disc(middle: np.ndarray, piece: Placed, area: float, right: np.ndarray, near: np.ndarray) -> list[Ring]:
-    """A round spot of that area on a ball, looking outward and a little forward, where it faces the viewer."""
+def disc(middle: np.ndarray, piece: Placed, area: float, gaze: Gaze) -> list[Ring]:
+    """A round spot of that area on a ball, where it faces the viewer."""
+    rim, look = disc_rim(middle, piece, area)
+    return [list(map(tuple, gaze.flat(rim).tolist()))] if len(rim) and float(look @ gaze.near) >= 0 else []
+
+
+def disc_rim(middle: np.ndarray, piece: Placed, area: float) -> tuple[np.ndarray, np.ndarray]:
+    """The rim of a round spot of that area on a ball, (n, 3) in mm, and where it looks: outward and a little forward."""
     shape = piece.part.shape
     if piece.out is None or not isinstance(shape, Sphere):
-        return []
+        return np.zeros((0, 3)), UP
     look = piece.out + np.array([0.9, 0, 0])
     look = look / np.linalg.norm(look)
-    if float(look @ near) < 0:
-        return []
     frame = cross(look, UP)
     frame = frame / np.linalg.norm(frame)
     over = cross(frame, look)
     ball, radius = shape.diameter_mm / 2, math.sqrt(area / math.pi)
     centre = middle + look * math.sqrt(max(0.0, ball**2 - radius**2))
     turns = np.linspace(0, 2 * math.pi, 20, endpoint=False)
-    rim = [centre + (frame * math.cos(a) + over * math.sin(a)) * radius for a in turns]
-    return [[(float(p @ right), float(p @ UP)) for p in rim]]
+    return np.array([centre + (frame * math.cos(a) + over * math.sin(a)) * radius for a in turns]), look

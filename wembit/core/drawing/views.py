@@ -1,4 +1,4 @@
-"""A figure seen from the side and from the front: outlines in mm, to scale, in the order in which they are painted.
+"""A figure as it is seen from anywhere: outlines in mm, to scale, in the order in which they are painted.
 
 Orthographic projection. Side: x to the right, z up, seen from −y. Front: y to the right, z up, seen from +x. A piece's
 outline is the union of the hulls of neighbouring sections, which is its true projection for every solid here. Pieces are
@@ -14,11 +14,14 @@ from functools import lru_cache
 import numpy as np
 from shapely.geometry.base import BaseGeometry
 
-from wembit.core.pose.mesh import ROUND, UP, VIEWS, Ring, convex, hulls, line_on, outline, rings_of, surface
+from wembit.core.pose.gaze import VIEWS, Gaze
+from wembit.core.pose.mesh import ROUND, UP, Ring, convex, hulls, line_on, outline, rings_of, surface
 from wembit.core.pose.placing import Placed
 from wembit.core.pose.skin import outside
+from wembit.core.pose.skin_marks import Drawn as Marking
 from wembit.core.shape import solids
 
+from .drawn_marks import drawn_on
 from .marks import Mark, Spots, mark_on, spots_on
 from .surface import Coat, Zone, disc, eye_of, fuzz, locks, patch, skin_zone, stretch
 
@@ -30,7 +33,7 @@ KEPT_LOOKS = 600  # pieces; some 30 kB each
 @dataclass(frozen=True)
 class Dress:
     """The colours of a piece: its ground, zones painted over it, coats in the order in which they are planted, spots and
-    marks, discs (paint, area in mm²) where it looks.
+    marks, discs (paint, area in mm²) where it looks, markings drawn by hand.
     """
 
     paint: str
@@ -39,6 +42,7 @@ class Dress:
     spots: tuple[Spots, ...] = ()
     marks: tuple[Mark, ...] = ()
     discs: tuple[tuple[str, float], ...] = ()
+    drawn: tuple[Marking, ...] = ()
 
 
 @dataclass
@@ -57,7 +61,9 @@ class Look:
 
 @dataclass
 class Drawn:
-    """One piece on paper: closed rings of its ground and of each zone, hairs and lines as open strokes, all in mm."""
+    """One piece on paper: closed rings of its ground and of each zone, hairs and lines as open strokes, all in mm.
+    `edged`: the last of its hairs are the stray fibres of its edge.
+    """
 
     name: str
     paint: str
@@ -66,41 +72,43 @@ class Drawn:
     hairs: list[tuple[str, list[Ring]]] = field(default_factory=list)
     stroke: tuple[str, Ring, float] | None = None
     mirror: int = 1
+    edged: bool = False
 
 
 @dataclass
 class View:
     """Pieces back to front, and the bounds (left, bottom, right, top) in mm of felt and locks, without the stray fibres of
-    the edge, with the lowest point on 0.
+    the edge; seen from level the lowest point is on 0.
     """
 
     pieces: list[Drawn]
     bounds: tuple[float, float, float, float]
 
 
-def view(pieces: Sequence[Placed], dresses: dict[str, Dress], which: str) -> View:
-    """The figure from the side or the front; `dresses` by part name. An empty figure has empty bounds.
+def view(pieces: Sequence[Placed], dresses: dict[str, Dress], which: str | Gaze) -> View:
+    """The figure from one of `VIEWS` or any other gaze; `dresses` by part name. An empty figure has empty bounds.
 
     How a piece looks is kept while it stays where it is, so that a change of one part draws that part anew.
     """
-    right, near = VIEWS[which]
+    gaze = VIEWS[which] if isinstance(which, str) else which
     pieces = grounded(pieces)
     looks, depths = [], []
     for piece in pieces:
         flat = surface(piece).reshape(-1, 3)
-        looks.append(_look(_Sitter(piece, dresses.get(piece.name, Dress("")), which)))
-        depths.append((flat @ right, flat @ UP, flat @ near))
+        looks.append(_look(_Sitter(piece, dresses.get(piece.name, Dress("")), gaze)))
+        depths.append((flat @ gaze.right, flat @ gaze.up, flat @ gaze.near))
     solid = [(u, v) for (u, v, _), look in zip(depths, looks, strict=True) if look.rings]
     if not solid:
         return View([], (0, 0, 0, 0))
     _felt_edges(pieces, looks)
     strands = [np.array(rings) for look in looks for _, rings in look.locks if rings]
     left = min([u.min() for u, _ in solid] + [s[..., 0].min() for s in strands])
+    bottom = min([v.min() for _, v in solid] + [s[..., 1].min() for s in strands]) if gaze.tilt else 0.0
     top = max([v.max() for _, v in solid] + [s[..., 1].max() for s in strands])
     end = max([u.max() for u, _ in solid] + [s[..., 0].max() for s in strands])
-    drawn = [_drawn(piece, look, dresses, which) for piece, look in zip(pieces, looks, strict=True)]
-    order = paint_order(depths, (left, 0.0, end, top), beads_over(pieces, near), standing_out(pieces, right, near))
-    return View([drawn[index] for index in order], (float(left), 0.0, float(end), float(top)))
+    drawn = [_drawn(piece, look, dresses, gaze) for piece, look in zip(pieces, looks, strict=True)]
+    order = paint_order(depths, (left, bottom, end, top), beads_over(pieces, gaze.near), standing_out(pieces, gaze))
+    return View([drawn[index] for index in order], (float(left), float(bottom), float(end), float(top)))
 
 
 def _felt_edges(pieces: Sequence[Placed], looks: Sequence[Look]) -> None:
@@ -114,15 +122,15 @@ def _felt_edges(pieces: Sequence[Placed], looks: Sequence[Look]) -> None:
         look.edge = hairs
 
 
-def _drawn(piece: Placed, look: Look, dresses: dict[str, Dress], which: str) -> Drawn:
+def _drawn(piece: Placed, look: Look, dresses: dict[str, Dress], gaze: Gaze) -> Drawn:
     paint = dresses.get(piece.name, Dress("")).paint
     zones, hairs = list(look.zones), list(look.locks)
     if look.edge:
         hairs.append((paint, look.edge))
     if piece.seat.bead.mm and piece.host is not None and look.rings:
         lid = dresses.get(piece.host.name, Dress("")).paint
-        zones += eye_of(piece, look.rings[0], lid, which)
-    return Drawn(piece.name, paint, look.rings, zones, hairs, look.stroke, piece.mirror)
+        zones += eye_of(piece, look.rings[0], lid, gaze)
+    return Drawn(piece.name, paint, look.rings, zones, hairs, look.stroke, piece.mirror, bool(look.edge))
 
 
 def grounded(pieces: Sequence[Placed]) -> list[Placed]:
@@ -146,14 +154,14 @@ def grounded(pieces: Sequence[Placed]) -> list[Placed]:
 class _Sitter:
     """A piece as it is looked at, the same as any other that lies in the same place in the same dress."""
 
-    def __init__(self, piece: Placed, dress: Dress, which: str) -> None:
-        self.piece, self.dress, self.which = piece, dress, which
+    def __init__(self, piece: Placed, dress: Dress, gaze: Gaze) -> None:
+        self.piece, self.dress, self.gaze = piece, dress, gaze
         seat = piece.seat
         place = b"".join(np.asarray(each, dtype=float).tobytes() for each in (surface(piece), *piece.joints))
         out = b"" if piece.out is None else np.asarray(piece.out, dtype=float).tobytes()
         told = (seat.line.kind, seat.bead.mm, seat.line.width_mm, seat.face, piece.mirror)
         host = b"" if piece.host is None else surface(piece.host).tobytes()
-        self.key = (place, out, host, piece.part.shape, told, dress, which)
+        self.key = (place, out, host, piece.part.shape, told, dress, gaze)
 
     def __hash__(self) -> int:
         return hash(self.key)
@@ -162,57 +170,58 @@ class _Sitter:
         return isinstance(other, _Sitter) and self.key == other.key
 
 
-def _out_of_its_host(piece: Placed, right: np.ndarray) -> BaseGeometry:
+def _out_of_its_host(piece: Placed, gaze: Gaze) -> BaseGeometry:
     """The outline of what stands out of the piece it sits on: what is sunk into that is not seen."""
     points = surface(piece)
     alone = piece.host is None or isinstance(piece.host.part.shape, solids.Nothing)
     if alone or piece.seat.bead.mm or points.shape[1] == 1:
-        return outline(piece, points, right)
+        return outline(piece, points, gaze)
     out, sunk = outside(piece)
     if not sunk or len(out) < 3:
-        return outline(piece, points, right)
-    seen = hulls(np.stack([out @ right, out @ UP], axis=-1)[None])[0]
+        return outline(piece, points, gaze)
+    seen = hulls(gaze.flat(out)[None])[0]
     if seen.area == 0:
-        return outline(piece, points, right)
+        return outline(piece, points, gaze)
     if convex(piece.part.shape):
         return seen
-    return outline(piece, points, right).intersection(seen.buffer(EDGE_MM, quad_segs=2))
+    return outline(piece, points, gaze).intersection(seen.buffer(EDGE_MM, quad_segs=2))
 
 
 @lru_cache(maxsize=KEPT_LOOKS)
 def _look(sitter: _Sitter) -> Look:
-    piece, dress = sitter.piece, sitter.dress
-    right, near = VIEWS[sitter.which]
+    piece, dress, gaze = sitter.piece, sitter.dress, sitter.gaze
     points, line = surface(piece), piece.seat.line.kind
-    shape = _out_of_its_host(piece, right)
+    shape = _out_of_its_host(piece, gaze)
     look = Look(shape, rings_of(shape))
     if line == "patch":
-        look.rings = patch(piece, right, near)
+        look.rings = patch(piece, gaze)
     elif line:
-        way = [(float(p @ right), float(p @ UP)) for p in line_on(piece)]
+        way = list(map(tuple, gaze.flat(np.array(line_on(piece))).tolist()))
         look.stroke = (dress.paint, way, piece.seat.line.width_mm or {"thread": 0.6, "lock": 2.4}.get(line, 1.2))
     if look.rings and points.shape[1] == ROUND and points.shape[0] > 2:
-        _paint_skin(look, piece, dress, right, near)
+        _paint_skin(look, piece, dress, gaze)
     if look.rings and not piece.seat.bead.mm:
         for spots in dress.spots:
-            look.zones.append((spots.paint, spots_on(piece, spots, right, near)))
+            look.zones.append((spots.paint, spots_on(piece, spots, gaze)))
         for mark in dress.marks:
-            look.zones.append((mark.paint, rings_of(mark_on(piece, mark, right, near).intersection(shape))))
+            look.zones.append((mark.paint, rings_of(mark_on(piece, mark, gaze).intersection(shape))))
+        for marking in dress.drawn:
+            look.zones.append((marking.paint, rings_of(drawn_on(piece, marking, gaze).intersection(shape))))
     if piece.out is not None and isinstance(piece.part.shape, solids.Sphere):
         middle = (piece.joints[0] + piece.joints[1]) / 2
         for paint, area in sorted(dress.discs, key=lambda each: -each[1]):
-            look.zones.append((paint, disc(middle, piece, area, right, near)))
+            look.zones.append((paint, disc(middle, piece, area, gaze)))
     return look
 
 
-def _paint_skin(look: Look, piece: Placed, dress: Dress, right: np.ndarray, near: np.ndarray) -> None:
+def _paint_skin(look: Look, piece: Placed, dress: Dress, gaze: Gaze) -> None:
     """Give the look its zones and the locks of its coats."""
     points = surface(piece)
     for zone in (*dress.zones, *(coat.zone for coat in dress.coats)):
-        ground = skin_zone(stretch(points, zone.along), zone, right, near)
+        ground = skin_zone(stretch(points, zone.along), zone, gaze)
         look.zones.append((zone.paint, rings_of(ground.intersection(look.outline))))
     for seed, coat in enumerate(dress.coats):
-        strokes = locks(piece, stretch(points, coat.zone.along), coat, right, near, seed)
+        strokes = locks(piece, stretch(points, coat.zone.along), coat, gaze, seed)
         look.locks.append((coat.zone.paint, strokes))
 
 
@@ -230,7 +239,7 @@ def beads_over(pieces: Sequence[Placed], near: np.ndarray) -> dict[tuple[int, in
     return found
 
 
-def standing_out(pieces: Sequence[Placed], right: np.ndarray, near: np.ndarray) -> dict[tuple[int, int], tuple]:
+def standing_out(pieces: Sequence[Placed], gaze: Gaze) -> dict[tuple[int, int], tuple]:
     """For each piece and the one it sits on: what of the piece's skin stands out of its host, as (across, up, near)."""
     places = {id(piece): index for index, piece in enumerate(pieces)}
     found = {}
@@ -242,7 +251,7 @@ def standing_out(pieces: Sequence[Placed], right: np.ndarray, near: np.ndarray) 
         if isinstance(host.part.shape, solids.Nothing):
             continue
         out = outside(piece)[0]
-        found[index, at] = (out @ right, out @ UP, out @ near)
+        found[index, at] = (out @ gaze.right, out @ gaze.up, out @ gaze.near)
     return found
 
 

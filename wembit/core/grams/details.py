@@ -7,18 +7,22 @@ from collections.abc import Mapping, Sequence
 
 from wembit.core.pose.placing import Seat
 from wembit.core.pose.skin import border_mm
+from wembit.core.pose.skin_marks import Drawn, area_of
 from wembit.core.shape.solids import Solid
 
 WEIGHED_ROW_MM = 50.0  # nobody knows grams per cm: one row of 5 cm is planted and weighed; common practice
-SPOTS, LINE, BORDER, PATCH = "spots", "line", "border", "patch"
+SPOTS, LINE, BORDER, PATCH, DRAWN = "spots", "line", "border", "patch", "drawn"
 ROW, RING = "row", "ring"
 ALONG, ROUND = "along", "round"  # how a line runs
 
 
 def area_mm2(given: Mapping, shape: Solid, seat: Seat, edge: float) -> float:
-    """Area in mm² of a detail on one piece: `area_mm2` as it is, `spots` of `across_mm` each, a `line_mm` × `width_mm`,
-    or a soft `border_mm` wide along the zone line that lies at the share `edge` from the top, × `part` of its wool.
+    """Area in mm² of a detail on one piece: `area_mm2` as it is, what was `drawn`, `spots` of `across_mm` each, a `line_mm` ×
+    `width_mm`, or a soft `border_mm` wide along the zone line that lies at the share `edge` from the top, × `part` of its
+    wool.
     """
+    if "drawn" in given:
+        return area_of(shape, seat, drawn_mark(given))
     if "spots" in given:
         return given["spots"] * math.pi / 4 * given["across_mm"] ** 2
     if "line_mm" in given:
@@ -80,9 +84,15 @@ def grams_per_cm(row_g: float, row_mm: float = WEIGHED_ROW_MM) -> float:
     return row_g / (row_mm / 10)
 
 
+def drawn_mark(given: Mapping, paint: str = "") -> Drawn:
+    """The marking that a rule tells as pairs of a share of the axis and an angle."""
+    points = tuple((min(1.0, max(0.0, float(t))), float(angle)) for t, angle in given["drawn"])
+    return Drawn(paint, points, float(given.get("width_mm", 0.0)), bool(given.get("both", False)))
+
+
 def kind_of(given: Mapping) -> str:
     """Which way a detail is measured."""
-    for key, kind in (("spots", SPOTS), ("line_mm", LINE), ("border_mm", BORDER)):
+    for key, kind in (("drawn", DRAWN), ("spots", SPOTS), ("line_mm", LINE), ("border_mm", BORDER)):
         if key in given:
             return kind
     return PATCH

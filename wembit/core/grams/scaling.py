@@ -13,6 +13,7 @@ from wembit.core.craft.notions import FITTINGS, MILLIMETRES
 from wembit.core.pose.placing import LENGTHS
 from wembit.core.shape.solids import shape_of, solid
 
+AREA = "area_mm2"
 RULE_POWERS = {
     "thickness_mm": 1, "across_mm": 1, "line_mm": 1, "width_mm": 1, "border_mm": 1, "area_mm2": 2, "grams": 3,
 }  # fmt: skip
@@ -46,6 +47,13 @@ def scaled_rule(role: str, rule: Mapping, s: float) -> dict[str, Any]:
     if role == "coat" and rule.get("scale_pile"):
         scaled |= {key: rule[key] * s for key in PILE if key in rule}
     return scaled
+
+
+def on_another_skin(rule: Mapping, before_mm2: float, after_mm2: float) -> dict[str, Any]:
+    """The rule of a layer on a part whose skin was `before_mm2` and is `after_mm2`: a patch told by its area grows with it."""
+    if AREA not in rule or not before_mm2:
+        return dict(rule)
+    return {**rule, AREA: round(rule[AREA] * after_mm2 / before_mm2, 4)}
 
 
 def scaled_fitting(kept: Mapping, s: float) -> dict[str, Any]:

@@ -13,13 +13,10 @@ from shapely.geometry.base import BaseGeometry
 
 from wembit.core.shape import solids
 
+from .gaze import Gaze
 from .placing import Bead, Placed, Seat, cross, section
 
 UP = np.array([0, 0, 1.0])
-VIEWS = {
-    "side": (np.array([1.0, 0, 0]), np.array([0, -1.0, 0])),
-    "front": (np.array([0, 1.0, 0]), np.array([1.0, 0, 0])),
-}
 ROUND = 24  # points round a section
 ROWS, BETWEEN_RIM = 48, 10  # sections and points of a rim, where a cut has to be told finely
 Ring = list[tuple[float, float]]
@@ -122,17 +119,16 @@ def convex(shape: solids.Solid) -> bool:
     return shape.convex
 
 
-def outline(piece: Placed, points: np.ndarray, right: np.ndarray) -> BaseGeometry:
+def outline(piece: Placed, points: np.ndarray, gaze: Gaze) -> BaseGeometry:
     """The projected outline as a shapely geometry; empty for lines."""
-    flat = np.stack([points @ right, points @ UP], axis=-1)
+    flat = gaze.flat(points)
     shape = piece.part.shape
     if isinstance(shape, solids.Nothing) and not piece.seat.bead.mm:
         return Polygon()
     if convex(shape):
         return hulls(flat.reshape(1, -1, 2))[0]
     if isinstance(shape, solids.Wrap):
-        way = np.array([[joint @ right, joint @ UP] for joint in piece.joints])
-        return LineString(way).buffer(shape.diameter_mm / 2, quad_segs=6)
+        return LineString(gaze.flat(np.array(piece.joints))).buffer(shape.diameter_mm / 2, quad_segs=6)
     if isinstance(shape, solids.Slab):
         front, back = flat[0], flat[1]
         faces = [Polygon(front).buffer(0), Polygon(back).buffer(0)]

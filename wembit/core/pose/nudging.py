@@ -8,7 +8,8 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from .mesh import UP, VIEWS
+from .gaze import VIEWS
+from .mesh import UP
 from .placing import Placed, Seat, axis_length
 
 if TYPE_CHECKING:
@@ -31,7 +32,7 @@ def nudged(pieces: Sequence[Placed], name: str, which: str, right_mm: float, up_
     seat, host = piece.part.seat, piece.host
     if host is None:
         return replace(seat, centre_mm=round(seat.centre_mm + up_mm, 2))
-    right, near = VIEWS[which]
+    right, near = VIEWS[which].right, VIEWS[which].near
     flip = piece.mirror * host.mirror
     paired = sum(other.name == name for other in pieces) > 1
     start = host.skin_at(piece.seat.t, None if piece.seat.angle is None else piece.seat.angle * flip)[0]

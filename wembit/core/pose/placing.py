@@ -16,11 +16,14 @@ import numpy as np
 from wembit.core.errors import RING, BadInput
 from wembit.core.shape import solids
 
+from .rows import Row
+
 Vector = np.ndarray
 Shape = solids.Solid
 LARGEST_MM = 10_000.0  # of a part at its figure's scale
 DEEPEST = 40  # seats upon seats
 MOST_PIECES = 1_000
+PAIR = 2
 
 
 @dataclass(frozen=True)
@@ -63,7 +66,8 @@ class Seat:
     """How a part sits: `on` which part (None: the root, its centre over the ground), at `t` of that part's axis,
     `angle` degrees round (None: on the axis), its own `pitch` and `yaw` in that part's frame (bends: length and turn
     from its own pitch); `by`: it touches with its skin at that share of its own axis instead of with its root; `sink_mm`:
-    how deep it goes in; `face`: how a slab is turned; `copies`: stored seats of its further pieces, as far as they differ.
+    how deep it goes in; `face`: how a slab is turned; `copies`: stored seats of its further pieces, as far as they
+    differ; `row`: its pieces in a row instead.
     """
 
     on: str | None = None
@@ -77,6 +81,7 @@ class Seat:
     centre_mm: float = 0.0
     bends: tuple[tuple[float, float], ...] = ()
     copies: tuple[Mapping, ...] = ()
+    row: Row | None = None
     pair: bool | None = None
     bead: Bead = Bead()
     line: Line = Line()
@@ -99,6 +104,8 @@ class Seat:
             own["bends"] = tuple((length, pitch) for length, pitch in own["bends"])
         if "copies" in own:
             own["copies"] = tuple(own["copies"])
+        if own.get("row") is not None:
+            own["row"] = Row.of(own["row"])
         return replace(self, **own, bead=replace(self.bead, **bead), line=replace(self.line, **line))
 
 
@@ -218,7 +225,7 @@ def place(parts: Sequence[PlacedPart]) -> list[Placed]:
             raise BadInput(f"parts[{index}].seat.on", "sits on a part that is not there", part.seat.on)
         if part.shape.longest_mm > LARGEST_MM:
             raise BadInput(f"parts[{index}].shape", "is larger than 10 m", part.shape.longest_mm)
-    if sum(2 * max(1, len(part.seat.copies)) for part in parts) > 2 * MOST_PIECES:
+    if sum(part.count if part.seat.row else 2 * max(1, len(part.seat.copies)) for part in parts) > 2 * MOST_PIECES:
         raise BadInput("parts", f"has more than {MOST_PIECES} pieces", len(parts))
     depth = 0
     placed: dict[str, list[Placed]] = {}
@@ -326,6 +333,11 @@ def _standing(part: PlacedPart) -> Placed:
 
 
 def _pieces(part: PlacedPart, placed: dict[str, list[Placed]]) -> list[Placed]:
+    if part.seat.row is not None and part.seat.on in placed:
+        return _in_a_row(part, part.seat.row, placed[part.seat.on])
+    on = placed[part.seat.on or ""]
+    if part.count == len(on) > PAIR and not part.seat.copies:
+        return [_seated(part, part.seat, host, host.mirror) for host in on]  # one on each of a row
     seats = [replace(part.seat.changed(copy), copies=()) for copy in part.seat.copies] or [part.seat]
     paired = part.seat.pair if part.seat.pair is not None else part.count == 2 * len(seats)
     found = []
@@ -335,6 +347,37 @@ def _pieces(part: PlacedPart, placed: dict[str, list[Placed]]) -> list[Placed]:
             host = next((other for other in hosts if other.mirror == mirror), hosts[0])
             found.append(_seated(part, seat, host, mirror))
     return found
+
+
+def _in_a_row(part: PlacedPart, row: Row, hosts: list[Placed]) -> list[Placed]:
+    """The pieces of a row, each in its size; of a row on both flanks the other of a pair after the one."""
+    seat = part.seat
+    first = {"t": seat.t, "angle": seat.angle, "pitch": seat.pitch, "yaw": seat.yaw}
+    places = row.seats(first, part.count, _aspect(hosts[0], seat.t))
+    flanks = (1, -1) if row.both else (1,)
+    turns = [(place, mirror) for place in places for mirror in flanks][: max(1, part.count)]
+    found = []
+    for (place, mirror), size in zip(turns, row.sizes(len(turns)), strict=True):
+        host = next((other for other in hosts if other.mirror == mirror), hosts[0])
+        own = replace(
+            seat,
+            t=place["t"],
+            angle=place.get("angle"),
+            pitch=place["pitch"],
+            yaw=place["yaw"],
+            sink_mm=seat.sink_mm * size,
+            bends=tuple((length * size, bend) for length, bend in seat.bends),
+            row=None,
+        )
+        scaled = part if size == 1 else replace(part, shape=part.shape.scaled(size))
+        found.append(_seated(scaled, own, host, mirror))
+    return found
+
+
+def _aspect(host: Placed, t: float) -> float:
+    """How much longer a host is than it is round."""
+    around = math.pi * sum(section(host.part.shape, host.seat, min(0.9, max(0.1, t))))
+    return axis_length(host.part.shape, host.seat) / around if around else 1.0
 
 
 def _seated(part: PlacedPart, seat: Seat, host: Placed, mirror: int) -> Placed:

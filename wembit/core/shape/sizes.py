@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from wembit.core.craft.cutter_shapes import CUTTERS
+
 from .solids import KINDS, SOLIDS, Torus, shape_of, solid
 
 CLOSED = tuple(cls.KIND for cls in SOLIDS if cls.BY_SIZES)  # a shape can be made one of these
@@ -55,3 +57,13 @@ def reshaped(shape: Mapping, kind: str) -> dict:
         "wire_mm": min(1.0, wide / 2),
     }
     return {"kind": kind, **{name: round(middle[name], 2) for name in KINDS[kind].SIZES}}
+
+
+def cut_as(shape: Mapping, name: str) -> dict:
+    """A flat piece with the outline of a cutter of that name, its foot at the root, as long, wide and thick as it is. Raises
+    KeyError.
+    """
+    points = CUTTERS[name]
+    foot = max(y for _, y in points)
+    outline = [[foot - y, x] for x, y in points]
+    return resized({**shape, "outline": outline}, sizes(shape))

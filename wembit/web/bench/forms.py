@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from wembit.web.fields import ChosenField, IdField, NumberField, amount_field, tick_field, weight_field
 from wembit.web.forms import StudioForm
+from wembit.web.stash.queries import lot_named
 
 from .actions.finish_making import UNWEIGHED
 from .models import STATES
@@ -24,7 +25,8 @@ class MoveForm(StudioForm):
 
     def __init__(self, request: Request, item: Item) -> None:
         super().__init__(request)
-        self.fields["amount"] = amount_field(request.member, item.unit)
+        lot = lot_named(request.studio, self.data.get("lot", ""))
+        self.fields["amount"] = amount_field(request.member, item.unit, item, lot)
 
 
 class FinishForm(StudioForm):

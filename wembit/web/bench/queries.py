@@ -13,6 +13,7 @@ from django.http import Http404
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import Range
 from wembit.web.decimals import to_step
+from wembit.web.figures.order_of_work.takes import Takes, takes_of
 from wembit.web.plan.models import PLANNED as PROJECT_PLANNED
 from wembit.web.plan.models import Project
 from wembit.web.stash.models import ZERO, Lot, Promise, standing
@@ -22,6 +23,8 @@ from .models import Making, MakingThing, Piece, PieceLayer, Take, ThingTake
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
+
+LATER = 1_000  # steps: after all that the order of work asks for
 
 
 def makings_in_hand(studio: Studio) -> int:
@@ -92,11 +95,24 @@ class PieceLine:
 
 @dataclass(frozen=True)
 class MakingLine:
-    """A making with all its pieces; `next` is the first layer that has got nothing yet."""
+    """A making with all its pieces in the order in which they are worked; `next` is the first layer in the order of work
+    that has got nothing yet. `takes`: the number of the step that takes the wool of a part in a role.
+    """
 
     making: Making
     pieces: list[PieceLine]
     things: list[ThingLine]
+    takes: Takes
+
+    @property
+    def sequence(self) -> list[tuple[PieceLine, LayerLine]]:
+        """Every layer with its piece, as the order of work asks for them; what it does not ask for comes last."""
+        every = [(piece, layer) for piece in self.pieces for layer in piece.layers]
+        return sorted(every, key=lambda each: self.step_of(each[0].piece, each[1].layer))
+
+    def step_of(self, piece: Piece, layer: PieceLayer) -> int:
+        """The number of the step that takes a layer's wool."""
+        return self.takes.get((piece.part_key, layer.role), len(self.takes) + LATER)
 
     @property
     def unweighed(self) -> list[LayerLine]:
@@ -113,7 +129,7 @@ class MakingLine:
 
     @property
     def next(self) -> LayerLine | None:
-        return next((line for piece in self.pieces for line in piece.layers if not line.done), None)
+        return next((line for _, line in self.sequence if not line.done), None)
 
     @property
     def taken_share(self) -> float:
@@ -157,9 +173,9 @@ def _lines(found: QuerySet[Making]) -> list[MakingLine]:
     layers = PieceLayer.objects.prefetch_related("item").order_by("position")
     pieces = Piece.objects.order_by("position").prefetch_related(Prefetch("layers", queryset=layers))
     rows = list(
-        found.select_related("project", "colourway__version__figure", "maker__user").prefetch_related(
-            Prefetch("pieces", queryset=pieces)
-        )
+        found.select_related(
+            "project", "colourway__version__figure", "colourway__version__studio", "maker__user"
+        ).prefetch_related(Prefetch("pieces", queryset=pieces))
     )
     taken = taken_by_layer([making.pk for making in rows])
     things = _things([making.pk for making in rows])
@@ -171,6 +187,7 @@ def _lines(found: QuerySet[Making]) -> list[MakingLine]:
                 for piece in making.pieces.all()
             ],
             things.get(making.pk, []),
+            takes_of(making.colourway.version, making.colourway),
         )
         for making in rows
     ]

@@ -17,9 +17,10 @@ from wembit.web.bench.models import PieceLayer
 from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
 from wembit.web.few import few
-from wembit.web.figures.queries import part_of
+from wembit.web.figures.order_of_work.order import answered, order_of
+from wembit.web.figures.queries import part_among, parts_of
 from wembit.web.figures.size_words import ROLES
-from wembit.web.figures.to_core.estimating import BARE
+from wembit.web.figures.to_core.estimating import BARE, Palette, plan_figure
 from wembit.web.idempotency import press_of
 from wembit.web.numbers import is_pinch
 from wembit.web.once import once
@@ -53,7 +54,7 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 SHOWN = 8  # makings at once
-STEP_OF_ROLE = {"core": "make", "weighed": "join"}  # which step of the order of work takes a layer
+AMOUNTS = "amounts"  # the question of how one begins
 
 
 @require_GET
@@ -82,7 +83,7 @@ def drawn_makings(studio: Studio, start: int) -> str:
 
 def making_context(request: Request, line: Any, layer_id: UUID | None = None) -> dict:
     """A making with one of its layers in hand: the asked one, else the next that has got nothing."""
-    every = [(piece, layer) for piece in line.pieces for layer in piece.layers]
+    every = line.sequence
     piece, chosen = next(
         ((p, e) for p, e in every if layer_id and e.layer.pk == layer_id),
         next(((p, e) for p, e in every if not e.done), every[0] if every else (None, None)),
@@ -103,11 +104,17 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     if chosen is None or piece is None:
         return context
     version = line.making.colourway.version
-    part = part_of(version, piece.piece.part_key)
+    parts = parts_of(version)
+    part = part_among(parts, piece.piece.part_key)
+    plan = plan_figure(version, parts, Palette.of(line.making.colourway))
+    steps = order_of(version, parts, plan)
+    step = next((other for other in steps if other.takes(part.key, chosen.layer.role)), None)
     sources = queries.sources(chosen.layer)
     lot = next((source for source in sources if str(source.lot.pk) == request.POST.get("lot", "")), None)
     lot = lot or (sources[0] if sources else None)
     ask = chosen.left or chosen.grams.p50
+    if step and not chosen.taken and not is_pinch(ask) and answered(version, AMOUNTS):
+        ask *= step.step.first_of(chosen.layer.item.form)
     density = chosen.layer.item.grams_a_metre
     siblings = [p for p in line.pieces if p.piece.part_key == piece.piece.part_key]
     return context | {
@@ -115,7 +122,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "layer": chosen,
         "layer_word": ROLES[chosen.layer.role],
         "figure_id": version.figure_id,
-        "step": f"{STEP_OF_ROLE.get(chosen.layer.role, chosen.layer.role)}:{part.key}",
+        "step": step,
         "picture": piece_picture(part, ask, chosen.layer.item.form),
         "column": column(chosen),
         "fill": seen.get(chosen.layer.item_id, BARE),

@@ -11,6 +11,7 @@ from wembit.web.figures.order_of_work import views as order_views
 from wembit.web.figures.print_templates import views as template_views
 from wembit.web.figures.resize import views as size_views
 from wembit.web.figures.trace import views as tracing_views
+from wembit.web.figures.turning import views as turning_views
 
 app_name = "figures"
 urlpatterns = [
@@ -30,6 +31,7 @@ urlpatterns = [
     path("<uuid:figure_id>/part/", views.new_part, name="new_part"),
     path("<uuid:figure_id>/part/<slug:key>/", views.part, name="part"),
     path("<uuid:figure_id>/part/<slug:key>/layer/", layer_views.new, name="new_layer"),
+    path("<uuid:figure_id>/part/<slug:key>/mark/", layer_views.mark, name="mark"),
     path("<uuid:figure_id>/part/<slug:key>/layer/<int:position>/", layer_views.change, name="layer"),
     path("<uuid:figure_id>/part/<slug:key>/layer/<int:position>/later/", layer_views.later, name="later_layer"),
     path("<uuid:figure_id>/part/<slug:key>/layer/<int:position>/drop/", layer_views.drop, name="drop_layer"),
@@ -47,6 +49,10 @@ urlpatterns = [
     path("<uuid:figure_id>/order/", order_views.order, name="order"),
     path("<uuid:figure_id>/order/step/", order_views.step, name="step"),
     path("<uuid:figure_id>/order/way/", order_views.choose, name="way"),
+    path("<uuid:figure_id>/turned/", turning_views.turntable, name="turntable"),
+    path("<uuid:figure_id>/turned/drawn/", turning_views.drawn, name="drawn"),
+    path("<uuid:figure_id>/turned/mesh/", turning_views.mesh, name="mesh"),
+    path("<uuid:figure_id>/four-views/", turning_views.sheet, name="four_views"),
     path("<uuid:figure_id>/templates/", template_views.templates, name="templates"),
     path("<uuid:figure_id>/templates/pdf/", template_views.pdf, name="pdf"),
     path("<uuid:figure_id>/templates/<int:number>.svg", template_views.sheet, name="sheet"),

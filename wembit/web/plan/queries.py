@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import TYPE_CHECKING, Any, NamedTuple
@@ -15,10 +15,12 @@ from django.http import Http404
 from wembit.core.colour.thin_layer import Cover
 from wembit.core.grams.estimate import Range
 from wembit.core.stock.allocation import LEAST_G
+from wembit.core.stock.dye_lots import Given, which_gets_which
+from wembit.core.stock.dye_lots import Lot as DyeLot
 from wembit.web.decimals import decimal, to_step
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
-from wembit.web.stash.models import ZERO, Lot, Movement, Promise
+from wembit.web.stash.models import FIBRE, ZERO, Lot, Movement, Promise
 from wembit.web.stash.queries import colours, promised_of, unweighed_lots
 
 from .coming import Coming, coming
@@ -28,6 +30,7 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 CRUMB = decimal(LEAST_G)
+SEVERAL = 2  # dye lots, from which on it matters which figure gets which
 
 
 def plan_line(studio: Studio, today: dt.date) -> tuple[int, int]:
@@ -186,6 +189,24 @@ class NeedLine:
             beyond -= more
             pulls.append(Pull(promise, promise.amount + more))
         return pulls
+
+    @property
+    def dye_lots(self) -> list[DyeLot]:
+        """The dye lots that are promised to it, with what each gives."""
+        found: dict[str, Decimal] = {}
+        for promise in self.promises:
+            name = promise.lot.dye_lot or (
+                f"drawer {promise.lot.drawer}" if promise.lot.drawer else "a bag without a number"
+            )
+            found[name] = found.get(name, ZERO) + promise.amount
+        return [DyeLot(name, float(grams)) for name, grams in found.items()]
+
+    def shared_out(self, numbers: Sequence[int]) -> tuple[list[Given], tuple[int, ...]] | None:
+        """Which of the makings still to begin gets which dye lot, where a wool that is seen comes from several."""
+        lots = self.dye_lots
+        if not self.need.seen or self.need.item.kind != FIBRE or len(lots) < SEVERAL or not numbers:
+            return None
+        return which_gets_which(numbers, float(self.need.p50) / self.need.project.count, lots)
 
     @property
     def all_taken(self) -> bool:

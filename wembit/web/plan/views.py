@@ -67,9 +67,11 @@ def home(request: Request) -> HttpResponse:
 def project_context(request: Request, project: Project) -> dict:
     needs = queries.needs_of(project)
     begun = project.makings.count()
+    numbers = range(begun + 1, project.count + 1)
     return {
         "project": project,
         "needs": needs,
+        "shared_out": {line.need.pk: shared for line in needs if (shared := line.shared_out(numbers))},
         "short": [line for line in needs if line.short],
         "stand_ins": queries.stand_ins_of(project),
         "begun": begun,

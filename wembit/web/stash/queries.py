@@ -363,6 +363,12 @@ def item_named(studio: Studio, text: str) -> Item | None:
     return Item.objects.of(studio).filter(pk=named).first() if named else None
 
 
+def lot_named(studio: Studio, text: str) -> Lot | None:
+    """This studio's bag of that id; None for any other text."""
+    named = id_in(text)
+    return Lot.objects.of(studio).filter(pk=named).first() if named else None
+
+
 def item_chosen(studio: Studio, text: str) -> Item | None:
     """This studio's item of that id, as a form chose it; None for a text that is no id. Raises `Http404` for another's."""
     chosen = id_in(text)

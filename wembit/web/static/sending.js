@@ -94,7 +94,7 @@
   });
 
   // Of a part or a layer only what was changed on this page is sent, so that a page left open brings nothing old back; what
-  // was refused is sent once more as it stands.
+  // was refused, or was changed and is changed back, is sent once more as it stands.
   const TOGETHER = { pitch: "yaw", yaw: "pitch" }; // one is read with the other
   const asDrawn = (field) =>
     field.matches("select")
@@ -106,7 +106,8 @@
     for (const field of form.querySelectorAll("input:not([type=hidden], [type=checkbox]), select")) {
       const partner = form.elements[TOGETHER[field.name]];
       const changed = !asDrawn(field) || (partner && !asDrawn(partner)) || field.closest(".faulty");
-      if (!changed) delete event.detail.parameters[field.name];
+      if (changed) field.dataset.changed = "1";
+      if (!field.dataset.changed) delete event.detail.parameters[field.name];
     }
   });
 

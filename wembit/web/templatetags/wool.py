@@ -15,7 +15,7 @@ from wembit.web.dates import spoken
 if TYPE_CHECKING:
     from typing import Any
 
-    from wembit.web.stash.models import Item
+    from wembit.web.stash.models import Item, Lot
     from wembit.web.studio.models import Studio
 
 register = template.Library()
@@ -224,6 +224,7 @@ def measure(
     hint: str = "",
     size: str = "",
     item: Item | None = None,
+    lot: Lot | None = None,
 ) -> dict:
     """A field for a length, a weight or a count, with the line that shows what was understood."""
     studio = context["studio"]
@@ -237,7 +238,7 @@ def measure(
         "unit": unit or own,
         "hint": hint,
         "size": size,
-        "item": item,
+        "about": "".join(f"&{what}={thing.pk}" for what, thing in (("item", item), ("lot", lot)) if thing),
         "studio": studio,
         "fault": (context.get("faults") or {}).get(name, ""),
     }
@@ -323,3 +324,13 @@ def hours(minutes: Any) -> Any:
     """Minutes as a person says them: 45 min, 3 h 20."""
     whole = round(float(minutes))
     return f"{whole} min" if whole < 60 else f"{whole // 60} h {whole % 60:02d}"
+
+
+@register.filter
+def numbered(numbers: Any) -> str:
+    """Numbers of makings in words: the first, 1 to 3, 4 and 6."""
+    found = sorted(numbers)
+    if len(found) > 2 and found[-1] - found[0] == len(found) - 1:
+        return f"{found[0]} to {found[-1]}"
+    words = [str(number) for number in found]
+    return f"{', '.join(words[:-1])} and {words[-1]}" if len(words) > 1 else "".join(words)

@@ -7,6 +7,7 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.core.pose.rows import Row
 from wembit.web import clock
 from wembit.web.bench.models import Making, MakingThing, Piece, PieceLayer
 from wembit.web.errors import Refusal
@@ -67,7 +68,7 @@ def begin_making(member: Member, project_id: UUID) -> Making:
             name=f"{part.name} {index + 1}" if part.count > 1 else part.name,
             position=position,
         )
-        PieceLayer.objects.bulk_create(_layers(piece, part_plan, needs, standing))
+        PieceLayer.objects.bulk_create(_layers(piece, part_plan, index, needs, standing))
     of_item = {item: pk for (item, seen), pk in needs.items() if seen}
     things = things_for(version, [part_plan.part for part_plan in plan.parts], {item for item, _ in needs})
     MakingThing.objects.bulk_create(
@@ -81,13 +82,18 @@ def begin_making(member: Member, project_id: UUID) -> Making:
     return making
 
 
-def _layers(piece: Piece, plan: PartPlan, needs: dict, standing: Sequence[StandIn]) -> list[PieceLayer]:
+def _layers(piece: Piece, plan: PartPlan, index: int, needs: dict, standing: Sequence[StandIn]) -> list[PieceLayer]:
     """The layers of one piece of the part, from the core out, with what stands in and what is laid thinly under it."""
+    row = Row.of(plan.part.seat["row"]) if plan.part.seat.get("row") else None
+
+    def share(role: str) -> float:
+        return row.weight(role, plan.part.count, index) if row else 1 / plan.part.count
+
     return [
         PieceLayer(
             studio=piece.studio, piece=piece, item=layer.item, instead_of=layer.instead_of, seen=layer.seen,
             need=needs.get((layer.item.pk, layer.seen)), role=layer.role, slot_name=layer.slot_name,
-            rule_g=layer.rule_g / plan.part.count, bias=layer.bias, sigma=layer.sigma, position=order,
+            rule_g=layer.rule_g * share(layer.role), bias=layer.bias, sigma=layer.sigma, position=order,
         )
         for order, layer in enumerate(laid(plan.layers, standing))
     ]  # fmt: skip

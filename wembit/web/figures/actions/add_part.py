@@ -14,6 +14,7 @@ from wembit.core.shape.solids import solid
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import editing
 from wembit.web.figures.editing.layers import slot_called
+from wembit.web.figures.editing.touching import Touch, place_of
 from wembit.web.figures.models import Layer, Part, Slot, Version
 from wembit.web.figures.to_core.seating import placed_part
 from wembit.web.figures.to_core.tracings import Drawn
@@ -21,9 +22,17 @@ from wembit.web.studio.models import Member
 
 
 def add_part(
-    member: Member, figure_id: UUID, kind: str, length_mm: float, *, name: str = "", drawn: Drawn | None = None
+    member: Member,
+    figure_id: UUID,
+    kind: str,
+    length_mm: float,
+    *,
+    name: str = "",
+    drawn: Drawn | None = None,
+    touch: Touch | None = None,
 ) -> Part:
-    """A part of that kind and length, with the thickness, firmness and seat that its kind brings, or as it was drawn.
+    """A part of that kind and length, with the thickness, firmness and seat that its kind brings, or as it was drawn; where
+    the drawing was touched, if it was.
 
     The first part of a figure stands on the ground. Raises `Refusal`, `Http404`.
     """
@@ -44,6 +53,8 @@ def add_part(
             position=max((other.position for other in edit.parts), default=-1) + 1,
         )
         _shape(part, edit.parts, length_mm, drawn)
+        if touch and edit.parts:
+            part.seat |= place_of(part.count, edit.parts, touch)
         part.save()
         if kind != EYE:
             _layers(part, edit.version, KINDS[kind].covered)

@@ -10,7 +10,8 @@ from wembit.core.errors import BadInput
 from wembit.core.grams.estimate import estimate
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.following import follow
-from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot
+from wembit.web.figures.editing.versions import copy_colourways
+from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.drafts import Draft
 from wembit.web.figures.to_core.estimating import Palette, request_of
@@ -21,9 +22,15 @@ from wembit.web.studio.models import MAKER, Member
 
 @transaction.atomic
 def begin_figure(
-    member: Member, name: str, draft: Draft, items: Mapping[str, Item], colours: Mapping[str, str]
+    member: Member,
+    name: str,
+    draft: Draft,
+    items: Mapping[str, Item],
+    colours: Mapping[str, str],
+    like: Version | None = None,
 ) -> Figure:
-    """The draft as a new figure of that name, with these fibres in its slots, the others as they are thought of.
+    """The draft as a new figure of that name, with these fibres in its slots, the others as they are thought of; `like` a
+    version that is there, in all its colourways.
 
     Raises `Refusal` for a name that is taken or missing, and for a draft that cannot be computed.
     """
@@ -42,11 +49,15 @@ def begin_figure(
     Slot.objects.bulk_create(draft.slots.values())
     Part.objects.bulk_create(draft.parts)
     Layer.objects.bulk_create(draft.layers())
-    thought = {str(draft.slots[slot].pk): srgb for slot, srgb in colours.items()}
-    way = Colourway.objects.create(studio=member.studio, version=version, thought=thought)
-    Choice.objects.bulk_create(
-        Choice(studio=member.studio, colourway=way, slot=draft.slots[slot], item=item) for slot, item in items.items()
-    )
+    if like:
+        copy_colourways(like, version, draft.slots)
+    else:
+        thought = {str(draft.slots[slot].pk): srgb for slot, srgb in colours.items()}
+        way = Colourway.objects.create(studio=member.studio, version=version, thought=thought)
+        Choice.objects.bulk_create(
+            Choice(studio=member.studio, colourway=way, slot=draft.slots[slot], item=item)
+            for slot, item in items.items()
+        )
     parts = parts_of(version)
     try:
         placed(parts)

@@ -11,11 +11,13 @@ from django.db import transaction
 from wembit.core.contract.requests import SHAPE
 from wembit.core.errors import BadInput
 from wembit.core.pose.placing import angles_from_standing, standing_angles
+from wembit.core.pose.reseating import nearest_on, spot_of
+from wembit.core.shape.solids import Nothing
 from wembit.web.errors import refusal_of
 from wembit.web.figures.editing.door import Editing, editing
 from wembit.web.figures.editing.following import let_go_of_lost_sizes
 from wembit.web.figures.models import Part
-from wembit.web.figures.to_core.seating import placed, placed_part
+from wembit.web.figures.to_core.seating import carried, placed, placed_part
 from wembit.web.studio.models import Member
 
 from .keep_habit import keep_habit
@@ -51,6 +53,7 @@ def change_part(
 
 def _change(edit: Editing, part: Part, changes: dict) -> None:
     kind, before = part.shape["kind"], (part.seat, _standing(edit.parts, part.key))
+    changes = {**changes, **_where_it_was(edit.parts, part, changes.get("seat") or {}, before[1])}
     for name in FIELDS:
         if name in changes:
             setattr(part, name, changes[name])
@@ -59,6 +62,26 @@ def _change(edit: Editing, part: Part, changes: dict) -> None:
         part.seat = {**part.seat, **_angles(part, edit.parts, before, changes["standing"])}
     if part.shape["kind"] != kind:
         let_go_of_lost_sizes(edit.parts)
+
+
+def _where_it_was(parts: list[Part], part: Part, seat: dict, stood: tuple[float, float] | None) -> dict:
+    """The seat at which a part stays where it is, and as it stands, when nothing but what it sits on is changed."""
+    old = part.seat
+    told = any(seat.get(name) != old.get(name) for name in ("t", "angle"))
+    if not old.get("on") or seat.get("on", old["on"]) == old["on"] or told or stood is None:
+        return {}
+    if seat["on"] in carried(parts, part.key):
+        return {}  # which is refused
+    try:
+        pieces = placed(parts)
+    except BadInput:
+        return {}
+    piece = next(each for each in pieces if each.name == part.key)
+    host = next((each for each in pieces if each.name == seat["on"]), None)
+    if host is None or isinstance(host.part.shape, Nothing):
+        return {}
+    t, angle = nearest_on(host, spot_of(piece))
+    return {"seat": {**seat, "t": round(t, 3), "angle": round(angle, 1)}, "standing": stood}
 
 
 def _standing(parts: list[Part], key: str) -> tuple[float, float] | None:

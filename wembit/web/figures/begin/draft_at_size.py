@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import TYPE_CHECKING, Any
 
@@ -12,6 +12,7 @@ from scipy.optimize import root_scalar
 
 from wembit.core.body_plans.plan import HIGH, BodyPlan
 from wembit.core.body_plans.proportions import Extent, at_size, extent, natural, proportioned
+from wembit.core.errors import BadInput
 from wembit.web.figures.editing.following import followed
 from wembit.web.figures.editing.scaling import scale_the_rest
 from wembit.web.figures.files.figure_file import figure_as_json
@@ -34,7 +35,7 @@ CUBE = 3.0  # grams go about with this power of the size
 @dataclass(frozen=True)
 class Begun:
     """What a figure is begun from: stored parts, its slots with the colours that they are thought of in and the fibres that
-    they get, and how its size is said.
+    they get, and how its size is said; the `letters` that it begins with, where it is written, and why those given cannot be.
     """
 
     name: str
@@ -44,6 +45,8 @@ class Begun:
     colours: dict[str, str]
     items: dict[str, Item]
     like: Figure | None = None
+    letters: str = ""
+    unread: str = ""
 
     def draft(self, studio: Studio, parts: Sequence[dict[str, Any]], times: float) -> Draft:
         """Those parts as a figure, with all that is told of the one that it is like, at so many times its size."""
@@ -67,11 +70,18 @@ class Worked:
     extent: Extent
 
 
-def from_plan(studio: Studio, plan: BodyPlan) -> Begun:
-    """A body plan in the colours of the shelf."""
+def from_plan(studio: Studio, plan: BodyPlan, letters: str | None = None) -> Begun:
+    """A body plan in the colours of the shelf; one that is written, of those letters as far as they can be made."""
+    unread = ""
+    if plan.written and letters is not None:
+        try:
+            plan = replace(plan, name=letters.strip(), parts=plan.written(letters))
+        except BadInput as fault:
+            unread = f"{fault.what}."
     return Begun(
-        plan.name, plan.measure, plan.usual_mm, natural(plan), plan.colours, from_the_shelf(studio, plan.colours)
-    )
+        plan.name, plan.measure, plan.usual_mm, natural(plan), plan.colours, from_the_shelf(studio, plan.colours),
+        letters=plan.letters, unread=unread,
+    )  # fmt: skip
 
 
 def from_figure(figure: Figure) -> Begun:

@@ -96,7 +96,8 @@ def plan(request: Request, plan_key: str) -> HttpResponse:
     """A body plan, drawn as it was asked for, or begun."""
     if plan_key not in PLANS:
         raise Http404
-    return _answer(request, from_plan(request.studio, PLANS[plan_key]))
+    given = request.POST if request.method == "POST" else request.GET
+    return _answer(request, from_plan(request.studio, PLANS[plan_key], given.get("letters")))
 
 
 @require_http_methods(["GET", "POST"])
@@ -129,7 +130,14 @@ def _begin(request: Request, begun: Begun) -> HttpResponse:
     worked, faults = _worked(request, begun, form)
     if worked and not faults:
         figure, faults = tried(
-            lambda: begin_figure(request.member, form.cleaned_data["name"], worked.draft, begun.items, begun.colours)
+            lambda: begin_figure(
+                request.member,
+                form.cleaned_data["name"],
+                worked.draft,
+                begun.items,
+                begun.colours,
+                queries.newest_version(begun.like) if begun.like else None,
+            )
         )
         if not faults:
             return redirect("figures:figure", studio=request.studio.slug, figure_id=figure.pk)
@@ -139,19 +147,20 @@ def _begin(request: Request, begun: Begun) -> HttpResponse:
 def _worked(request: Request, begun: Begun, form: BeginForm) -> tuple[Worked | None, dict[str, str]]:
     """The figure as the form asks for it, and what is to be changed in the form."""
     given, steps = form.cleaned_data, form.steps()
+    faults = form.faults | ({"letters": begun.unread} if begun.unread else {})
     try:
         if given.get("grams"):
             grams, least = float(given["grams"]), at_length(request.studio, begun, steps, SMALLEST_MM)
             if least.plan.all.p50 > grams:
                 words = " ".join(numbers.grams(least.plan.all.p50, request.studio))
-                return least, {**form.faults, "grams": f"That is too little: at {SMALLEST_MM:g} mm it takes {words}."}
-            return at_grams(request.studio, begun, steps, grams), form.faults
+                return least, {**faults, "grams": f"That is too little: at {SMALLEST_MM:g} mm it takes {words}."}
+            return at_grams(request.studio, begun, steps, grams), faults
         size = float(given.get("size") or begun.usual_mm)
-        return at_length(request.studio, begun, steps, size), form.faults
+        return at_length(request.studio, begun, steps, size), faults
     except BadInput as fault:
-        return None, {**form.faults, "": f"It cannot be made so: {fault.what}. Change its proportions."}
+        return None, {**faults, "": f"It cannot be made so: {fault.what}. Change its proportions."}
     except Refusal as fault:
-        return None, {**form.faults, "": fault.message}
+        return None, {**faults, "": fault.message}
 
 
 def _context(request: Request, begun: Begun, form: BeginForm, worked: Worked | None) -> dict[str, Any]:
@@ -161,7 +170,7 @@ def _context(request: Request, begun: Begun, form: BeginForm, worked: Worked | N
         "high": begun.measure == HIGH,
         "size": numbers.field_mm(begun.usual_mm, request.studio),
         "hand": numbers.field_mm(LENGTH_MM, request.studio),
-        "named": queries.free_name(request.studio, begun.name.capitalize()),
+        "named": queries.free_name(request.studio, begun.name[:1].upper() + begun.name[1:]),
         "sliders": [(each, steps.get(each.key, 0)) for each in form.proportions],
         "most": MOST,
         "address": request.path,

@@ -5,10 +5,13 @@ from __future__ import annotations
 import hashlib
 import json
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any
 
+from wembit.core.colour.conversions import lab
+from wembit.core.colour.difference import delta_e_2000
 from wembit.core.contract.requests import SHAPE
 from wembit.core.craft.materials import FIRMNESS
 from wembit.core.drawing.cross_section import Inside, Laid, cut_open, inside_of
@@ -17,7 +20,8 @@ from wembit.core.drawing.scale_objects import BREADTH_MM, LENGTH_MM, hand
 from wembit.core.drawing.surface import WHOLE, Coat, Zone, band, under
 from wembit.core.drawing.views import Dress, View, grounded, view
 from wembit.core.errors import BadInput
-from wembit.core.grams.details import ROUND, ROW, area_mm2, evenly
+from wembit.core.grams.details import ROUND, ROW, area_mm2, drawn_mark, evenly
+from wembit.core.pose.gaze import FRONT, SIDE, Gaze
 from wembit.core.pose.placing import Seat, section
 from wembit.core.shape.solids import solid
 from wembit.web.caches import by_content
@@ -25,7 +29,12 @@ from wembit.web.figures.models import Layer, Part, Version
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, PartPlan, edge_of
 from wembit.web.figures.to_core.seating import placed
 
-BEAD = "#16181a"
+BEAD, BENCH = "#16181a", "#d4d4d4"
+EDGE, EDGE_ALIKE, ALIKE = (
+    0.28,
+    0.75,
+    14.0,
+)  # of an outline; the ΔE00 from the grey below which the stronger one is drawn
 MARGIN = 8.0
 MOST_LINES = 300  # of a grid, each way
 ROUND_FROM, GENTLE = 8, 0.7  # points of a ring that is drawn round, and the tangent of the bend that still is
@@ -44,6 +53,17 @@ class Shape:
     line: tuple[str, str, float] | None
     mirror: int = 1
     middle: tuple[float, float] = (0.0, 0.0)
+    felted: bool = False
+
+    @property
+    def edge(self) -> float:
+        """How strongly its outline is drawn."""
+        return edge_shade(self.fill)
+
+    @property
+    def locks(self) -> list[tuple[str, str]]:
+        """The locks of its coats, without the stray fibres of its edge, which come last."""
+        return self.hairs[:-1] if self.felted else self.hairs
 
 
 @dataclass(frozen=True)
@@ -69,14 +89,21 @@ class Picture:
 
 
 def pictures(version: Version, parts: Sequence[Part], palette: Palette, margin: float = MARGIN) -> dict[str, Picture]:
-    """Side and front of a version. A fault in a part gives pictures without shapes that say so.
+    """Side and front of a version. A fault in a part gives pictures without shapes that say so."""
+    return pictures_from(version, parts, palette, {"side": SIDE, "front": FRONT}, margin)
+
+
+def pictures_from(
+    version: Version, parts: Sequence[Part], palette: Palette, gazes: Mapping[str, Gaze], margin: float = MARGIN
+) -> dict[str, Picture]:
+    """A version from several gazes. A fault in a part gives pictures without shapes that say so.
 
     What is kept is geometry by its content, and may serve another studio: names are written in afterwards.
     """
-    dresses = {part.key: _dress(part, palette) for part in parts}
-    stuff = [[part.key, part.count, part.shape, part.seat, repr(dresses[part.key])] for part in parts]
-    mark = hashlib.sha256(json.dumps([margin, stuff]).encode()).hexdigest()
-    kept = by_content.get_or_make(("drawing", mark), "", lambda: _lay_out(version, parts, dresses, margin))
+    dresses = dresses_of(parts, palette)
+    seen = {name: (gaze.turn, gaze.tilt) for name, gaze in gazes.items()}
+    mark = content_mark(parts, dresses, [margin, seen])
+    kept = by_content.get_or_make(("drawing", mark), "", lambda: _lay_out(parts, dresses, gazes, margin))
     names = {part.key: part.name for part in parts}
     return {which: named(picture, names) for which, picture in kept.items()}
 
@@ -86,12 +113,25 @@ def named(picture: Picture, names: dict[str, str]) -> Picture:
     return replace(picture, shapes=[replace(shape, name=names[shape.key]) for shape in picture.shapes])
 
 
-def _lay_out(version: Version, parts: Sequence[Part], dresses: dict[str, Dress], margin: float) -> dict[str, Picture]:
+def content_mark(parts: Sequence[Part], dresses: Mapping[str, Dress], more: Any = None) -> str:
+    """What a drawing of the parts hangs on, in short: their shapes, seats and colours, and `more`."""
+    stuff = [[part.key, part.count, part.shape, part.seat, repr(dresses[part.key])] for part in parts]
+    return hashlib.sha256(json.dumps([more, stuff]).encode()).hexdigest()
+
+
+def dresses_of(parts: Sequence[Part], palette: Palette) -> dict[str, Dress]:
+    """The colours of each part by its key."""
+    return {part.key: _dress(part, palette) for part in parts}
+
+
+def _lay_out(
+    parts: Sequence[Part], dresses: dict[str, Dress], gazes: Mapping[str, Gaze], margin: float
+) -> dict[str, Picture]:
     try:
         pieces = grounded(placed(parts))
-        return {which: _picture(which, view(pieces, dresses, which), margin) for which in ("side", "front")}
+        return {which: _picture(which, view(pieces, dresses, gaze), margin) for which, gaze in gazes.items()}
     except BadInput as fault:
-        return {which: Picture(which, [], -50, -60, 100, 70, "", fault.what) for which in ("side", "front")}
+        return {which: Picture(which, [], -50, -60, 100, 70, "", fault.what) for which in gazes}
 
 
 def _dress(part: Part, palette: Palette) -> Dress:
@@ -102,7 +142,7 @@ def _dress(part: Part, palette: Palette) -> Dress:
     paint = palette.colour(ground[0].slot_id) if ground else part.seat.get("bead_srgb") or BEAD
     zones = [under(palette.colour(layer.slot_id), layer.rule.get("share", 1.0), _along(layer)) for layer in covers[1:]]
     coats = _coats(layers, palette)
-    spots, marks, discs = [], [], []
+    spots, marks, discs, drawn = [], [], [], []
     for layer in layers:
         if layer.role != "detail":
             continue
@@ -111,12 +151,14 @@ def _dress(part: Part, palette: Palette) -> Dress:
             zones.append(band(colour, edge, rule["border_mm"] / _half_girth(part)))
         elif part.kind == "eye":
             discs.append((colour, area_mm2(rule, solid(SHAPE(part.shape, "shape")), Seat.of(part.seat), edge)))
+        elif "drawn" in rule:
+            drawn.append(drawn_mark(rule, colour))
         elif "spots" in rule:
             laid = evenly(rule["spots"], rule.get("laid", ROW), rule.get("t", 0.5), rule.get("angle", 0.0))
             spots.append(Spots(colour, rule["across_mm"], laid))
         elif part.shape["kind"] != "none":
             marks += _marks(colour, rule)
-    return Dress(paint, tuple(zones), coats, tuple(spots), tuple(marks), tuple(discs))
+    return Dress(paint, tuple(zones), coats, tuple(spots), tuple(marks), tuple(discs), tuple(drawn))
 
 
 def _marks(colour: str, rule: dict) -> list[Mark]:
@@ -138,7 +180,7 @@ def _half_girth(part: Part) -> float:
 
 
 def _picture(which: str, seen: View, margin: float) -> Picture:
-    left, _, right, top = seen.bounds
+    left, bottom, right, top = seen.bounds
     shapes = [
         Shape(
             key=piece.name,
@@ -149,12 +191,13 @@ def _picture(which: str, seen: View, margin: float) -> Picture:
             hairs=[(paint, _open(rings)) for paint, rings in piece.hairs if rings],
             line=piece.stroke and (piece.stroke[0], _open([piece.stroke[1]]), piece.stroke[2]),
             mirror=piece.mirror,
-            middle=_middle(piece.rings),
+            felted=piece.edged,
+            middle=_middle(piece.rings or ([piece.stroke[1]] if piece.stroke else [])),
         )
         for piece in seen.pieces
     ]
-    frame = (left - margin, -top - margin, right - left + 2 * margin, top + 2 * margin)
-    return Picture(which, shapes, *frame, grid_over(left, right, top), long=right - left, tall=top)
+    frame = (left - margin, -top - margin, right - left + 2 * margin, top - bottom + 2 * margin)
+    return Picture(which, shapes, *frame, grid_over(left, right, top, bottom), long=right - left, tall=top - bottom)
 
 
 def _middle(rings: Any) -> tuple[float, float]:
@@ -216,18 +259,23 @@ def beside_a_hand(side: Picture) -> tuple[Picture, str]:
     return frame, outline
 
 
-def grid_over(left: float, right: float, top: float) -> str:
+@lru_cache(maxsize=2048)
+def edge_shade(colour: str) -> float:
+    """How strongly an outline is drawn round a colour, 0 to 1: more where it is hard to tell from the grey it lies on."""
+    if not colour:
+        return EDGE
+    return EDGE_ALIKE if delta_e_2000(lab(colour), lab(BENCH)) < ALIKE else EDGE
+
+
+def grid_over(left: float, right: float, top: float, bottom: float = 0.0) -> str:
     """Lines every 10 mm, from the ground up; ten times as far apart where there would be more than a few hundred."""
     step = 10
-    while max(right - left, top) / step > MOST_LINES:
+    while max(right - left, top - bottom) / step > MOST_LINES:
         step *= 10
-    first, last, high = (
-        int(left // step) * step,
-        int(right // step + 1) * step,
-        int(top // step + 1) * step,
-    )
-    upright = "".join(f"M{x} 0V{-high}" for x in range(first, last + 1, step))
-    return upright + "".join(f"M{first} {-y}H{last}" for y in range(0, high + 1, step))
+    first, last = int(left // step) * step, int(right // step + 1) * step
+    low, high = int(min(0.0, bottom) // step) * step, int(top // step + 1) * step
+    upright = "".join(f"M{x} {-low}V{-high}" for x in range(first, last + 1, step))
+    return upright + "".join(f"M{first} {-y}H{last}" for y in range(low, high + 1, step))
 
 
 def together(one: Picture, two: Picture) -> Picture:

@@ -35,6 +35,7 @@ from wembit.web.studio.models import MAKER, Deed, Member, Studio
 
 from .following import follow
 from .meanwhile import ask_first
+from .skins import Skins
 from .snapshots import changed, rows_of
 from .versions import copy_version
 
@@ -49,6 +50,7 @@ class Editing:
     def __init__(self, version: Version) -> None:
         self.version = version
         self.parts = parts_of(version)
+        self.skins = Skins(self.parts)
 
     @property
     def studio(self) -> Studio:
@@ -133,7 +135,10 @@ def leave(edit: Editing, touched: list[Part], field: str | None = None) -> None:
     try:
         if touched:
             placed(parts)
+        edit.skins.grow(parts)
         follow(version, parts)
+        if edit.skins.grow(parts):
+            follow(version, parts)  # what takes a share of their wool
         if touched:
             request = request_of(version, parts, Palette({}, {}))
             estimate(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from uuid import UUID
 
 from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
@@ -34,13 +35,24 @@ def copy_version(version: Version, figure: Figure, number: int) -> Version:
             )
             for layer in part.layers.all()
         )  # fmt: skip
+    copy_colourways(version, copy, {slot.name: slot for slot in slots.values()})
+    return copy
+
+
+def copy_colourways(version: Version, copy: Version, slots: Mapping[str, Slot]) -> None:
+    """The colourways of a version in another one, whose slots are given by name; what it has no slot for is left out."""
+    studio, names = copy.studio, {slot.pk: slot.name for slot in version.slots.all()}
     for colourway in version.colourways.all():
-        thought = {str(slots[UUID(slot)].pk): srgb for slot, srgb in colourway.thought.items() if UUID(slot) in slots}
+        thought = {
+            str(slots[names[UUID(slot)]].pk): srgb
+            for slot, srgb in colourway.thought.items()
+            if names.get(UUID(slot)) in slots
+        }
         way = Colourway.objects.create(
             studio=studio, version=copy, name=colourway.name, position=colourway.position, thought=thought
         )
         Choice.objects.bulk_create(
-            Choice(studio=studio, colourway=way, slot=slots[choice.slot_id], item_id=choice.item_id)
+            Choice(studio=studio, colourway=way, slot=slots[names[choice.slot_id]], item_id=choice.item_id)
             for choice in colourway.choices.all()
+            if names[choice.slot_id] in slots
         )
-    return copy

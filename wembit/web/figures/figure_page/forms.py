@@ -9,7 +9,9 @@ from django import forms
 from wembit.core.craft.armature import COATINGS, METALS, PIPE_CLEANER, WIRE
 from wembit.core.grams.relations import WOOL, Relation
 from wembit.core.portions import Wish
-from wembit.core.pose.mesh import VIEWS
+from wembit.core.pose.gaze import VIEWS
+from wembit.core.pose.placing import LARGEST_MM
+from wembit.web.asked import number_in
 from wembit.web.fields import (
     ChosenField,
     IdField,
@@ -21,11 +23,12 @@ from wembit.web.fields import (
     weight_field,
 )
 from wembit.web.figures.actions.nudge_part import MOST_DEGREES, MOST_MM, Push
+from wembit.web.figures.editing.touching import Touch
 from wembit.web.figures.size_words import related
 from wembit.web.forms import StudioForm
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
+    from collections.abc import Mapping, Sequence
 
     from django.http import QueryDict
 
@@ -33,6 +36,7 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
 
 REST = "rest"
+MOST_WAY, PAIR = 20_000, 2  # characters of a way; numbers of a point
 WIRE_LENGTHS = {
     "gauge_mm": (0.1, 10), "bare_mm": (0, 500), "loop_mm": (0, 500), "back_mm": (0, 2000), "through_mm": (0, 2000),
 }  # fmt: skip
@@ -49,10 +53,12 @@ class CopyForm(StudioForm):
 
 
 class NewPartForm(StudioForm):
-    """A part of a kind, so long."""
+    """A part of a kind, so long; where the drawing was touched, if it was."""
 
     kind = TextField(40)
     name = TextField(40)
+    view = TextField(20)
+    way = TextField(MOST_WAY)
 
     def __init__(self, request: Request) -> None:
         super().__init__(request)
@@ -74,6 +80,34 @@ class FibreForm(StudioForm):
 class NewLayerForm(StudioForm):
     role = TextField(20)
     new_slot = TextField(40)
+
+
+def points_in(way: str) -> list[tuple[float, float]]:
+    """The points of a finger's way; what cannot be read is left out."""
+    numbers = ([number_in(each) for each in word.split(",")] for word in way.split())
+    return [
+        (x, y)
+        for x, y in (pair for pair in numbers if len(pair) == PAIR)
+        if x is not None and y is not None and max(abs(x), abs(y)) <= LARGEST_MM
+    ]
+
+
+def touch_in(given: Mapping[str, Any]) -> Touch | None:
+    """The first point that was touched on one of the views; None where none was."""
+    points = points_in(given["way"])
+    return Touch(VIEWS[given["view"]], *points[0]) if points and given["view"] in VIEWS else None
+
+
+class MarkingForm(StudioForm):
+    """The way of a finger over one of the views, as `right,up` in mm, and the colour slot that it draws in."""
+
+    view = ChosenField(VIEWS, "Draw on one of the drawings.")
+    way = TextField(MOST_WAY)
+    mark_slot = TextField(40)
+    both = tick_field()
+
+    def points(self) -> list[tuple[float, float]]:
+        return points_in(self.cleaned_data["way"])
 
 
 class WireForm(StudioForm):

@@ -9,6 +9,7 @@ from wembit.core.craft.materials import FIRMNESS
 from wembit.core.grams.details import (
     ALONG,
     BORDER,
+    DRAWN,
     LINE,
     PATCH,
     RING,
@@ -104,6 +105,7 @@ MEASURES: dict[str, tuple[Measure, ...]] = {
     SPOTS: (Number("spots", 1, 5000, whole=True), Length("across_mm"), AT, Number("angle", -360, 360, default=0.0)),
     LINE: (Length("line_mm"), Length("width_mm"), AT, TURN),
     BORDER: (Length("border_mm"), Number("part", 1, 100, divisor=100, default=1.0)),
+    DRAWN: (Length("width_mm"),),
     PATCH: (
         Number("area_mm2", 0.01, 1e6),
         AT,
@@ -114,6 +116,7 @@ MEASURES: dict[str, tuple[Measure, ...]] = {
 }  # fmt: skip
 CHOICES: dict[str, tuple[str, tuple[str, ...]]] = {SPOTS: ("laid", (ROW, RING)), LINE: ("runs", (ALONG, ROUND))}
 TICKS = {"folded": True, "scale_pile": False}  # of a coat, with what holds where the rule says nothing
+BOTH = "both"  # flanks have what was drawn
 ENDS = (Number("from", 0, 100, divisor=100), Number("to", 0, 100, divisor=100))
 WHOLE = (0.0, 1.0)  # along the whole axis, which is not written down
 
@@ -174,6 +177,8 @@ class LayerForm(StudioForm):
                 rule["grams_per_cm"] = grams_per_cm(told)
             self._ticks(rule)
         self._words(rule)
+        if self.does == DRAWN and self.has("drawn_shown"):
+            rule[BOTH] = self.has(BOTH)
         if self.runs_along:
             rule.pop("along", None)
             if (ends := self._ends()) != WHOLE:

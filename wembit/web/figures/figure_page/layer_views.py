@@ -7,14 +7,16 @@ from typing import TYPE_CHECKING, Any
 from django.http import Http404
 from django.views.decorators.http import require_POST
 
+from wembit.core.pose.gaze import VIEWS
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_layer import add_layer
 from wembit.web.figures.actions.change_layer import change_layer
+from wembit.web.figures.actions.draw_marking import draw_marking
 from wembit.web.figures.actions.raise_layer import raise_layer
 from wembit.web.figures.actions.remove_layer import remove_layer
 from wembit.web.responses import tried
 
-from .forms import NewLayerForm
+from .forms import MarkingForm, NewLayerForm
 from .layer_form import LayerForm
 from .page import answer, beside, drawn_at, moved, whole
 
@@ -35,6 +37,22 @@ def new(request: Request, figure_id: UUID, key: str) -> HttpResponse:
     )
     if faults:
         return answer(request, figure, key, {"new_slot": faults.pop("slot", ""), **faults})
+    return moved(request, figure, key, position)
+
+
+@require_POST
+def mark(request: Request, figure_id: UUID, key: str) -> HttpResponse:
+    """A marking where a finger went over the drawing."""
+    figure = queries.figure_of(request.studio, figure_id)
+    form = MarkingForm(request)
+    position, faults = form.tried(
+        lambda given: draw_marking(
+            request.member, figure.pk, key, given["mark_slot"], VIEWS[given["view"] or "side"], form.points(),
+            both=form.has("both"),
+        )
+    )  # fmt: skip
+    if faults:
+        return answer(request, figure, key, {"mark_slot": faults.pop("slot", ""), **faults})
     return moved(request, figure, key, position)
 
 

@@ -13,34 +13,41 @@ from django.urls import reverse
 from django_htmx.http import reselect, reswap, retarget
 
 from wembit.core.colour.show_through import LEAST_G_M2
-from wembit.core.craft.armature import COATINGS, METALS, PIPE_CLEANER, WIRE, cutting_list
+from wembit.core.craft.armature import COATINGS, METALS, PIPE_CLEANER, WIRE
 from wembit.core.craft.cautions import CAUTIONS
 from wembit.core.craft.materials import FIRMNESS_WORDS, LOSS_LOOSE_ENDS
 from wembit.core.craft.part_kinds import KINDS
 from wembit.core.drawing.scale_objects import COIN_MM, LENGTH_MM
-from wembit.core.grams.details import ALONG, RING, ROUND, ROW, WEIGHED_ROW_MM, kind_of
+from wembit.core.grams.details import ALONG, DRAWN, RING, ROUND, ROW, WEIGHED_ROW_MM, kind_of
 from wembit.core.grams.relations import WOOL
+from wembit.core.pose.carrying import offers
 from wembit.core.pose.pair_line import pair_line
 from wembit.core.pose.placing import axis_length, standing_angles
+from wembit.core.pose.rows import Row
 from wembit.core.shape.sizes import CLOSED
+from wembit.core.shape.solids import Slab
 from wembit.web import clock, numbers
 from wembit.web.asked import moment_in
 from wembit.web.figures import queries
 from wembit.web.figures.actions.tell_origin import KINDS as ORIGINS
 from wembit.web.figures.actions.tell_origin import SALE, WHOM
 from wembit.web.figures.drawing.fibre_options import fibre_options
+from wembit.web.figures.drawing.labels import labelled
 from wembit.web.figures.drawing.layout import beside_a_hand, cut_open_picture, pictures, side_by_side
 from wembit.web.figures.drawing.pointers import pointers, stance
 from wembit.web.figures.editing.following import held_sizes, relations_of
 from wembit.web.figures.size_words import ROLES, SHAPES, WORDS, related, sizes
 from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, PartPlan, plan_figure, small_things, sums
 from wembit.web.figures.to_core.seating import carried, placed, placed_part, visible
-from wembit.web.figures.to_core.wiring import wire_of, wires
+from wembit.web.figures.to_core.wiring import cuts_of, hole_mm, legs_of, wire_of
+from wembit.web.figures.turning.views import turning_context
 from wembit.web.responses import page
 
 from .explanations import RANGE, STANDS, why_layer
 from .layer_form import MEASURED
-from .part_form import FACES
+from .outlines import outlines
+from .part_form import FACES, ROWS
+from .takes_row import takes_row
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -63,14 +70,18 @@ def figure_context(request: Request, figure: Figure, key: str = "", layer: int =
     colourway = queries.colourway_of(version)
     palette = Palette.of(colourway)
     plan = plan_figure(version, parts, palette)
+    totals = sums(plan)
+    taken = takes_row(totals, palette)
     context = {
         "figure": figure,
         "version": version,
         "parts": parts,
         "plan": plan,
-        "sums": sums(plan),
+        "sums": totals,
+        "taken": taken,
+        "taken_forms": list({each.drawing.key: each.drawing for each in taken}.values()),
         "small": small_things(plan),
-        "cuts": cutting_list(wires(parts)),
+        "cuts": cuts_of(parts),
         **drawn(request, version, parts, palette, plan, key),
         "slots": [(slot, palette.items.get(slot.pk), palette.colour(slot.pk)) for slot in version.slots.all()],
         # called only where the list is shown
@@ -93,23 +104,24 @@ def figure_context(request: Request, figure: Figure, key: str = "", layer: int =
 PUSHES = [("right_mm", "-2", "left"), ("right_mm", "2", "right"), ("up_mm", "2", "up"), ("up_mm", "-2", "down"),
           ("deeper_mm", "1", "deeper"), ("deeper_mm", "-1", "less deep"), ("pitch", "10", "tilt up"),
           ("pitch", "-10", "tilt down"), ("yaw", "10", "turn out"), ("yaw", "-10", "turn in")]  # fmt: skip
-SEE = ("whole", "cut", "hand")
+SEE = {"named": "named", "whole": "two sides", "turn": "turned", "cut": "cut open", "hand": "beside a hand"}
 
 
 def drawn(
     request: Request, version: Version, parts: Sequence[Part], palette: Palette, plan: FigurePlan, key: str
 ) -> dict:
     """The pictures that this member looks at, and what they point at."""
-    see = request.GET.get("see", request.session.get("see", "whole"))
-    see = see if see in SEE else "whole"
-    if request.session.get("see", "whole") != see:
-        request.session["see"] = see
+    see, kept = request.GET.get("see"), request.session.get("see")
+    if see in SEE and see != kept:
+        request.session["see"] = kept = see
+    see = kept if kept in SEE else "whole" if key else "named"
     both = pictures(version, parts, palette)
     pieces, stand = stance(version, parts, plan)
     found = {
         "see": see,
-        "sees": [("whole", "whole"), ("cut", "cut open"), ("hand", "beside a hand")],
+        "sees": list(SEE.items()),
         "views": side_by_side(both["side"], both["front"]),
+        "extent": both["side"],
         "standing": stand,
         "pointers": pointers(plan, palette, both["side"], pieces, request.studio),
         "why_stands": STANDS,
@@ -118,16 +130,32 @@ def drawn(
         "lost": f"{100 * LOSS_LOOSE_ENDS:g}",
         "mark_scale": both["side"].width / 640,
         "tips_mm": -stand.margin_mm if stand else 0,
+        "offers": offers(stand, plan.all.p50, both["side"].tall / 2) if stand else [],
+        "legs": legs_of(parts, plan.all.p50) if stand else [],
     }
     pair = pair_line(pieces, key) if key else None
     if pair:
         found |= {"pair": pair, "pair_y": round(-sum(pair.heights) / 2, 2)}
-    if see == "cut":
+    if see == "named":
+        found["named"] = labelled(both["side"], _named(plan, request.studio))
+    elif see == "turn":
+        found |= turning_context(request, version.figure, version, parts, palette)
+    elif see == "cut":
         found["views"] = [cut_open_picture(version, parts, palette, plan)]
     elif see == "hand":
         frame, outline = beside_a_hand(both["side"])
         found |= {"views": [frame], "hand": outline, "hand_mm": LENGTH_MM, "coin_mm": COIN_MM, "coin_r": COIN_MM / 2,
                   "coin_x": frame.left + frame.width - COIN_MM, "coin_y": -COIN_MM / 2}  # fmt: skip
+    return found
+
+
+def _named(plan: FigurePlan, studio: Studio) -> dict[str, str]:
+    """Each part with what it takes, by key."""
+    found = {}
+    for each in plan.parts:
+        name = f"{each.part.count} × {each.part.name}" if each.part.count > 1 else each.part.name
+        weight = numbers.NARROW.join(numbers.grams(each.grams.p50, studio))
+        found[each.part.key] = f"{name} {weight}" if each.layers else name
     return found
 
 
@@ -147,10 +175,13 @@ def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: 
         "sizes": [(size, held.get(size.name, ""), said.get(held.get(size.name, ""), "")) for size in sizes(part.shape)],
         "shape_word": SHAPES[part.shape["kind"]],
         "shapes": [(kind, SHAPES[kind]) for kind in CLOSED],
+        "outlines": outlines() if part.shape["kind"] == Slab.KIND else [],
         "can_reshape": part.shape["kind"] in CLOSED,
         "firmnesses": list(FIRMNESS_WORDS.items()),
         "hosts": [(other.key, other.name) for other in parts if other.key not in carried(parts, part.key)],
         "faces": FACES,
+        "rows": ROWS,
+        "row": Row.of(part.seat["row"]) if part.seat.get("row") else None,
         "pushes": PUSHES if part.seat.get("on") else PUSHES[2:4],
         "pitch": round(pitch),
         "yaw": round(yaw),
@@ -161,6 +192,7 @@ def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: 
         "slot_options": [(slot.name, slot.name) for slot in version.slots.all()],
         "grams": chosen.grams,
         "wire": wire_of(part),
+        "hole_mm": hole_mm(part, parts),
         "wire_caution": CAUTIONS["wire"],
         "wire_kinds": [(WIRE, "wire"), (PIPE_CLEANER, "pipe cleaner")],
         "metals": [(metal, metal) for metal in METALS],
@@ -225,7 +257,7 @@ def layer_context(plan: PartPlan, position: int, palette: Palette) -> dict:
         "layer_why": next((why_layer(plan, other, layer.studio) for other in plan.layers if other.layer is layer), ""),
         "why_range": RANGE,
         "layer_item": palette.items.get(layer.slot_id),
-        "measured": list(MEASURED.items()),
+        "measured": [*MEASURED.items(), *([(DRAWN, "as it was drawn")] if DRAWN in layer.rule else [])],
         "measured_as": kind_of(layer.rule),
         "row_g": layer.rule.get("grams_per_cm", 0) * WEIGHED_ROW_MM / 10,
         "laid": [(ROW, "in a row"), (RING, "on a ring")],

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
 
+from wembit.core.craft.cutter_shapes import CUTTERS
 from wembit.core.craft.materials import FIRMNESS
-from wembit.core.shape.sizes import reshaped, resized
+from wembit.core.pose.rows import ALONG, OVER, ROUND, Row
+from wembit.core.shape.sizes import cut_as, reshaped, resized
 from wembit.core.shape.sizes import sizes as exact_sizes
+from wembit.core.shape.solids import Slab
 from wembit.web.fields import ChosenField, NumberField, PatternField, TextField, length_field, unless_as_shown
 from wembit.web.figures.drawing.layout import BEAD
 from wembit.web.figures.editing.following import held_sizes
@@ -35,6 +39,15 @@ SEAT_NUMBERS = {
     "lid": (0, 100, 100, 1),
     "gaze": (-360, 360, 1, 0.001),
 }
+# of a row: the same
+ROW_NUMBERS = {
+    "to": (0, 100, 100, 1),
+    "spread": (1, 360, 1, 1),
+    "turn": (-180, 180, 1, 1),
+    "size": (10, 300, 100, 1),
+}
+ROWS = [("", "as they are"), (ROUND, "evenly round it"), (ALONG, "in a line along it"), (OVER, "all over it")]
+ROW = "row_"
 ANGLE_STEP = 1  # degrees in which the page shows how a part points
 FACES = [("side", "seen from the side"), ("front", "seen from the front"), ("top", "seen from above")]
 
@@ -45,8 +58,10 @@ class PartForm(StudioForm):
     name = TextField(40)
     firmness = ChosenField(FIRMNESS, "Choose how firm it is.")
     shape = TextField(40)
+    outline = ChosenField(CUTTERS, "Choose an outline.")
     on = TextField(40)
     face = ChosenField(FACES, "Choose which side is seen.")
+    row_how = ChosenField(ROWS, "Choose how they stand.")
     bead_srgb = PatternField("^#[0-9a-fA-F]{6}$", "A colour like #c08030.")
     pitch = NumberField(required=False)
     yaw = NumberField(required=False)
@@ -59,6 +74,8 @@ class PartForm(StudioForm):
         self.lengths = [size.name for size in sizes(self.chosen) if same and size.name not in held]
         for name, (least, most, _, _) in {**PART_NUMBERS, **SEAT_NUMBERS}.items():
             self.fields[name] = NumberField(least, most, required=False, whole=name == "count")
+        for name, (least, most, _, _) in ROW_NUMBERS.items():
+            self.fields[ROW + name] = NumberField(least, most, required=False)
         for name in self.lengths:
             self.fields[name] = length_field(request.studio, least=0.1, most=10_000, required=self.has(name))
         self.fields["bead"] = length_field(request.studio, least=0.5, most=60, required=self.has("bead"))
@@ -90,6 +107,7 @@ class PartForm(StudioForm):
         if self.habit_mm() is not None:
             del changes["loose_end_mm"]
         changes["seat"] |= {name: given[name] for name in ("on", "face") if given.get(name)}
+        changes["seat"] = self._in_a_row(changes["seat"])
         pitch, yaw = given.get("pitch"), given.get("yaw")
         if now.seat.get("on") and pitch is not None and yaw is not None:
             changes["standing"] = (pitch, yaw)
@@ -97,13 +115,30 @@ class PartForm(StudioForm):
             changes["seat"]["pitch"] = unless_as_shown(pitch, now.seat.get("pitch", 0), ANGLE_STEP)
         return changes
 
+    def _in_a_row(self, seat: dict[str, Any]) -> dict[str, Any]:
+        """The seat with its row, which takes the place of copies; without one where they stand as they are."""
+        now = self.now.seat.get("row") or {}
+        how = self.sent.get(ROW + "how", now.get("how", ""))
+        if not seat.get("on") or not any(name.startswith(ROW) for name in self.data):
+            return seat
+        if not how:
+            return {key: value for key, value in seat.items() if key != "row"}
+        given = {name: self.sent.get(ROW + name) for name in ROW_NUMBERS}
+        row = now | _numbers(given, ROW_NUMBERS, asdict(Row.of(now))) | {"how": how}
+        if self.has("row_shown"):
+            row["both"] = self.has("row_both")
+        if how != now.get("how") and given["to"] is None:
+            row["to"] = round(1 - seat.get("t", 0.5), 2)  # to the other end
+        return {key: value for key, value in seat.items() if key not in ("copies", "pair")} | {"row": row}
+
     def _shape(self) -> dict:
         """The shape with the sizes of the form; those of another kind are not sizes of it."""
         exact, given = exact_sizes(self.chosen), self.sent
         lengths = {
             name: unless_as_shown(float(given[name]), exact[name], SHOWN_MM) for name in self.lengths if name in given
         }
-        return resized(self.chosen, lengths)
+        cut = given.get("outline") and self.chosen["kind"] == Slab.KIND
+        return resized(cut_as(self.chosen, given["outline"]) if cut else self.chosen, lengths)
 
     def _bead(self) -> dict[str, float | str]:
         """The size of an eye, in mm, and its colour; black, which is any, is not told."""

@@ -24,7 +24,7 @@ from wembit.web.once import once
 from wembit.web.responses import page, tried
 from wembit.web.uploads import cleaned
 
-from .forms import CopyForm, FibreForm, FigureForm, NewPartForm
+from .forms import CopyForm, FibreForm, FigureForm, NewPartForm, touch_in
 from .page import answer, beside, drawn_at, moved, whole
 from .part_form import PartForm
 
@@ -79,7 +79,9 @@ def figure(request: Request, figure_id: UUID) -> HttpResponse:
 def new_part(request: Request, figure_id: UUID) -> HttpResponse:
     figure = queries.figure_of(request.studio, figure_id)
     part, faults = NewPartForm(request).tried(
-        lambda given: add_part(request.member, figure.pk, given["kind"], float(given["length"]), name=given["name"])
+        lambda given: add_part(
+            request.member, figure.pk, given["kind"], float(given["length"]), name=given["name"], touch=touch_in(given)
+        )
     )
     return answer(request, figure, "", faults) if faults else moved(request, figure, part.key)
 

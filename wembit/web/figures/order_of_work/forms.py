@@ -24,8 +24,11 @@ class SayForm(StudioForm):
 
 
 class ChooseForm(StudioForm):
-    """An answer to a question of the order, for the studio, this figure, or one part (`part:<key>`)."""
+    """An answer to a question of the order, for the studio, this figure, or one part (`part:<key>`); `step` is the one at
+    which it was asked.
+    """
 
     question = TextField(40)
     way = TextField(40)
     holds = TextField(80)
+    step = TextField(120)

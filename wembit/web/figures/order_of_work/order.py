@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from typing import Any
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
 from wembit.core.craft.cautions import CAUTIONS
 from wembit.core.craft.schools import asked, way
-from wembit.core.work.steps import Step, Wool, Worked, minutes_range, needs_of, steps
+from wembit.core.work.amounts import spoken
+from wembit.core.work.methods import GENERAL
+from wembit.core.work.order import dried_together, needs_of, steps
+from wembit.core.work.step import WHY, Step, minutes_range
 from wembit.web import numbers
 from wembit.web.figures.models import SCHOOL, Part, Version
-from wembit.web.figures.size_words import sizes
-from wembit.web.figures.to_core.estimating import LOOSE_END, FigurePlan, PartPlan
-from wembit.web.figures.to_core.wiring import wire_of
+from wembit.web.figures.to_core.estimating import FigurePlan
+from wembit.web.studio.models import Studio
+
+from .worked_parts import worked
 
 
 def fitted(version: Version) -> list[tuple[str, str]]:
@@ -23,7 +26,9 @@ def fitted(version: Version) -> list[tuple[str, str]]:
 
 @dataclass(frozen=True)
 class Line:
-    """A step as the page shows it."""
+    """A step as the page shows it. `general`: how such a thing is done, whatever the part; `whys`: what it waits for, in
+    words, with the numbers of those steps. `new_cautions` are said here for the first time, `old_cautions` name the others.
+    """
 
     step: Step
     number: int
@@ -32,6 +37,14 @@ class Line:
     cautions: list[str]
     changed: bool
     own: bool
+    general: str = ""
+    whys: list[tuple[int, str]] = field(default_factory=list)
+    new_cautions: list[str] = field(default_factory=list)
+    old_cautions: list[str] = field(default_factory=list)
+
+    def takes(self, part_key: str, role: str) -> bool:
+        """Whether the wool of a part in that role is taken in it."""
+        return part_key in self.step.parts and any(wool.role == role for wool in self.step.wools)
 
 
 def school_of(version: Version) -> dict:
@@ -39,46 +52,9 @@ def school_of(version: Version) -> dict:
     return {**version.studio.habits.get(SCHOOL, {}), **version.school}
 
 
-def worked(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Worked]:
-    """The parts as the core's order of work wants them."""
-    by_key = {other.part.key: other for other in plan.parts}
-    return [_worked(part, by_key.get(part.key), version) for part in parts]
-
-
-def _worked(part: Part, plan: PartPlan | None, version: Version) -> Worked:
-    studio, wire = version.studio, wire_of(part)
-    wire_words = ""
-    if wire:
-        said = {"pieces": wire.pieces, "cut": " ".join(numbers.length(wire.cut_mm, studio)),
-                "gauge": " ".join(numbers.length(wire.gauge_mm, studio)),
-                "make": f" {wire.make.words}" if wire.make.words else ""}  # fmt: skip
-        wire_words = "Cut {pieces} × {cut} of {gauge}{make}, bend it on the plan, bend its ends over.".format(**said)
-        if wire.former:
-            wire_words += " It is a former: it comes out again."
-    lengths = [numbers.length(size.mm, studio)[0] for size in sizes(part.shape) if size.name != "wire_mm"]
-    size = f"{' × '.join(lengths)} {numbers.length(0, studio)[1]}" if lengths else ""
-    loose = version.studio.habits.get(LOOSE_END, 0.0) if part.loose_end_mm is None else part.loose_end_mm
-    return Worked(
-        part.key, part.name, part.kind, part.count, part.seat.get("on"), part.firmness,
-        tuple(_wool(layer) for layer in plan.layers) if plan else (), wire_words, part.seat.get("bead_mm", 0.0),
-        bool(part.seat.get("shank_mm")), loose, size,
-    )  # fmt: skip
-
-
-def _wool(each: Any) -> Wool:
-    grams, rule, item = each.grams, each.layer.rule, each.item
-    area = grams.rule_g / grams.cover_g_m2 * 10_000 if grams.cover_g_m2 else 0.0
-    rows = grams.rule_g / rule["grams_per_cm"] if each.layer.role == "coat" else 0.0
-    return Wool(
-        each.layer.role, item.name if item else each.layer.slot.name, each.layer.slot.name, grams.middle,
-        grams.trimmed_g or 0.0, area, rows, rule.get("pulled_mm", 0.0), rule.get("finished_mm", 0.0),
-        item.form if item else "", item.breed if item else "",
-    )  # fmt: skip
-
-
 def order_of(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Line]:
-    """All steps in the maker's order, his words and minutes in place of the rule's; steps left out are not there."""
-    by_id = {step.id: step for step in steps(worked(version, parts, plan), school_of(version), fitted(version))}
+    """All steps in the maker's order, the maker's words and minutes in place of the rule's; steps left out are not there."""
+    by_id = {step.id: _spoken(step, version.studio) for step in _ruled(version, parts, plan)}
     kept = version.order
     own = kept.get("own", {})
     by_id |= {
@@ -86,17 +62,45 @@ def order_of(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[
     }
     said = kept.get("said", {})
     ids = [key for key in _in_order(list(by_id), kept.get("first", [])) if key not in kept.get("off", [])]
-    lines = []
-    for number, key in enumerate(ids, 1):
-        step = by_id[key]
-        if key in said:
-            step = replace(
-                step, **{name: value for name, value in said[key].items() if name in ("title", "words", "minutes")}
-            )
+    places = {key: number for number, key in enumerate(ids, 1)}
+    lines: list[Line] = []
+    warned: set[str] = set()
+    for number, ruled in enumerate(dried_together([by_id[key] for key in ids]), 1):
+        told = {name: value for name, value in said.get(ruled.id, {}).items() if name in ("title", "words", "minutes")}
+        step = replace(ruled, **told)
         low, high = minutes_range(step.minutes)
         cautions = [CAUTIONS[caution] for caution in step.cautions]
-        lines.append(Line(step, number, low, high, cautions, key in said, key in own))
+        general, whys = GENERAL.get(step.method, ""), _whys(step, places)
+        new = [CAUTIONS[caution] for caution in step.cautions if caution not in warned]
+        old = [caution for caution in step.cautions if caution in warned]
+        warned |= set(step.cautions)
+        lines.append(Line(step, number, low, high, cautions, step.id in said, step.id in own, general, whys, new, old))
     return lines
+
+
+def _ruled(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Step]:
+    return steps(worked(version, parts, plan), school_of(version), fitted(version))
+
+
+def _spoken(step: Step, studio: Studio) -> Step:
+    """The step with its lengths and weights in the units of the house."""
+
+    def length(value: float) -> str:
+        return numbers.NARROW.join(numbers.length(value, studio))
+
+    def weight(value: float) -> str:
+        return numbers.NARROW.join(numbers.grams(value, studio))
+
+    return replace(step, words=spoken(step.words, length, weight))
+
+
+def _whys(step: Step, places: Mapping[str, int]) -> list[tuple[int, str]]:
+    """The numbers of the steps that it waits for with the reasons, the nearest of each; none of what merely lies ready."""
+    found: dict[str, int] = {}
+    for first, why in step.after:
+        if first in places and why not in ("laid out", "last"):
+            found[why] = max(found.get(why, 0), places[first])
+    return sorted((number, WHY[why]) for why, number in found.items())
 
 
 def _in_order(ids: list[str], wanted: list[str]) -> list[str]:
@@ -109,16 +113,30 @@ def _in_order(ids: list[str], wanted: list[str]) -> list[str]:
     return out
 
 
+def general_ways(lines: Sequence[Line]) -> list[tuple[str, str]]:
+    """What holds for all steps of a kind, each once, with the numbers of its steps."""
+    found: dict[str, list[int]] = {}
+    for line in lines:
+        if line.general:
+            found.setdefault(line.general, []).append(line.number)
+    return [(", ".join(map(str, numbers)), words) for words, numbers in found.items()]
+
+
 def left_out(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Step]:
     """The steps that the maker has left out."""
     off = version.order.get("off", [])
-    return [step for step in steps(worked(version, parts, plan), school_of(version), fitted(version)) if step.id in off]
+    return [step for step in _ruled(version, parts, plan) if step.id in off]
 
 
 def questions(version: Version, parts: Sequence[Part], plan: FigurePlan) -> tuple[list[str], list[str]]:
     """The questions of the schools that this figure raises and nobody answered, and all that it raises."""
     needs = needs_of(worked(version, parts, plan))
     return asked(needs, school_of(version)), asked(needs, {})
+
+
+def answered(version: Version, question: str) -> bool:
+    """Whether somebody said how a figure goes in a question."""
+    return question in school_of(version)
 
 
 def chosen_way(version: Version, question: str) -> str:

@@ -10,7 +10,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.craft.cautions import FIRST
 from wembit.core.craft.schools import QUESTIONS
-from wembit.core.work.steps import minutes_range
+from wembit.core.work.step import minutes_range
 from wembit.web.figures import queries
 from wembit.web.figures.actions import change_order
 from wembit.web.figures.actions.choose_way import choose_way
@@ -20,7 +20,9 @@ from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
 from .forms import ChooseForm, SayForm, StepForm
-from .order import chosen_way, left_out, order_of, questions
+from .order import chosen_way, general_ways, left_out, order_of, questions
+from .states import forks_of, states
+from .worked_parts import worked
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -29,6 +31,9 @@ if TYPE_CHECKING:
 
     from wembit.web.figures.models import Figure
     from wembit.web.request import Request
+
+
+WAIT_SHARE = 0.03  # of the ribbon, for whatever dries
 
 
 def _found(figure: Figure) -> Any:
@@ -42,17 +47,25 @@ def shown(request: Request, figure: Figure, picked: str = "", faults: dict | Non
     version, parts, palette, plan = _found(figure)
     lines = order_of(version, parts, plan)
     open_, all_ = questions(version, parts, plan)
-    line = next((other for other in lines if other.step.id == picked), None)
-    asking = request.GET.get("ask", "")
-    asking = asking if asking in all_ else (open_[0] if open_ and not line else "")
+    at = next((n for n, other in enumerate(lines) if other.step.id == picked), None)
+    line = None if at is None else lines[at]
+    side = pictures(version, parts, palette)["side"]
+    colours = {slot.name: palette.colour(slot.pk) for slot in version.slots.all()}
+    minutes = sum(other.step.minutes for other in lines)
+    forks = forks_of(open_, lines)
+    laid = states(lines, side, worked(version, parts, plan), colours, minutes * WAIT_SHARE, forks)
+    asking = request.POST.get("question", "") if faults else request.GET.get("ask", "")
+    if asking not in all_:
+        asking = forks[picked].question if line and picked in forks else ""
     context = {
         "figure": figure, "version": version, "lines": lines, "picked": picked, "line": line, "faults": faults or {},
         "left_out": left_out(version, parts, plan), "first_caution": FIRST,
-        "minutes": sum(other.step.minutes for other in lines),
-        "hands": minutes_range(sum(other.step.minutes for other in lines)),
+        "minutes": minutes, "hands": minutes_range(minutes), "states": laid, "state": None if at is None else laid[at],
+        "ribbon": sum(state.wide + state.waits for state in laid), "general": general_ways(lines),
+        "before": lines[at - 1].step.id if at else "",
+        "following": lines[at + 1].step.id if at is not None and at + 1 < len(lines) else "",
         "waits": sum(other.step.wait_hours for other in lines),
-        "side": pictures(version, parts, palette)["side"],
-        "colours": {slot.name: palette.colour(slot.pk) for slot in version.slots.all()},
+        "side": side,
         "asking": asking, "question": QUESTIONS.get(asking), "way": chosen_way(version, asking) if asking else "",
         "holds": [("studio", "the whole studio"), ("figure", "only this figure"),
                   *((f"part:{part.key}", f"only the {part.name}") for part in parts if part.shape["kind"] != "none")],
@@ -130,4 +143,5 @@ def choose(request: Request, figure_id: UUID) -> HttpResponse:
         )
 
     _, faults = ChooseForm(request).tried(do)
-    return shown(request, figure, "", faults) if faults else _back(request, figure)
+    picked = request.POST.get("step", "")
+    return shown(request, figure, picked, faults) if faults else _back(request, figure, picked)

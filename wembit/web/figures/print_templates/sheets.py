@@ -56,7 +56,9 @@ def _size_words(part: Part, studio: Studio) -> str:
     sizes_mm = sizes(part.shape)
     unit = numbers.length(0, studio)[1]
     across = " × ".join(numbers.length(value, studio)[0] for value in sizes_mm.values())
-    return f"{across} {unit}, felted"
+    row = part.seat.get("row") or {}
+    last = f"; the last of the row {100 * row['size']:.0f} % of it" if row.get("size", 1) != 1 else ""
+    return f"{across} {unit}, felted{last}"
 
 
 def _wire_words(wire: Wire, bends: Any, studio: Studio) -> str:

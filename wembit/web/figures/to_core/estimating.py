@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 from uuid import UUID
 
@@ -16,6 +16,7 @@ from wembit.core.grams import estimate as core
 from wembit.core.grams.details import area_mm2, border_line, cover_ground, ground
 from wembit.core.grams.small_pieces import Group, at_least_a_piece, group
 from wembit.core.pose.placing import Seat
+from wembit.core.pose.rows import Row
 from wembit.core.pose.skin import loose_end_mm3
 from wembit.core.shape.solids import Solid, solid
 from wembit.web.figures.models import Colourway, Layer, Part, Version
@@ -100,7 +101,7 @@ class Palette:
     def of(cls, colourway: Colourway | None) -> Palette:
         if colourway is None:
             return cls({}, {})
-        chosen = {choice.slot_id: choice.item for choice in colourway.choices.select_related("item")}
+        chosen = {choice.slot_id: choice.item for choice in colourway.choices.select_related("item__own_breed")}
         seen = colours(colourway.studio, [item.pk for item in chosen.values()])
         return cls.dyed(colourway, chosen, seen)
 
@@ -224,7 +225,7 @@ def plan_figure(version: Version, parts: Sequence[Part], palette: Palette) -> Fi
             LayerPlan(
                 layer,
                 palette.items.get(layer.slot_id),
-                at_least_a_piece(found, part.count),
+                at_least_a_piece(in_a_row(found, part), part.count),
                 not (layer.role in UNSEEN and covered),
                 lies_on(layer, stored[:n], grounds[part.key]),
                 part.count,
@@ -233,6 +234,16 @@ def plan_figure(version: Version, parts: Sequence[Part], palette: Palette) -> Fi
         ]
         plans.append(PartPlan(part, grams.volume_mm3, layers, row["allowance"]))
     return FigurePlan(plans, core.total([layer.grams for plan in plans for layer in plan.layers]))
+
+
+def in_a_row(grams: core.LayerGrams, part: Part) -> core.LayerGrams:
+    """What a layer takes where the pieces of a row differ in size: by their skins or their volumes."""
+    row = part.seat.get("row")
+    if not row or part.count < 2:
+        return grams
+    share = Row.of(row).mean(grams.role, part.count)
+    trimmed = None if grams.trimmed_g is None else grams.trimmed_g * share
+    return replace(grams, rule_g=grams.rule_g * share, trimmed_g=trimmed)
 
 
 def small_things(plan: FigurePlan) -> list[Group]:

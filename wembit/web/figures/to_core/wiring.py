@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from wembit.core.craft.armature import BARE_MM, WIRE, Make, Wire
-from wembit.core.pose.placing import axis_length
+from wembit.core.craft.armature import BARE_MM, WIRE, Cut, Make, Wire, cutting_list
+from wembit.core.pose.carrying import FootWire, Leg, bare_end_mm, feet, legs
+from wembit.core.pose.placing import axis_length, section
 from wembit.web.figures.models import Part
 
 from .seating import placed_part
@@ -37,3 +38,43 @@ def wire_of(part: Part) -> Wire | None:
 def wires(parts: Sequence[Part]) -> list[Wire]:
     """The wires of all parts that have one."""
     return [wire for part in parts if (wire := wire_of(part)) is not None]
+
+
+def feet_of(parts: Sequence[Part]) -> list[FootWire]:
+    """The feet whose toes are one wire, by the keys of their parts."""
+    found = {part.key: wire for part in parts if (wire := wire_of(part)) is not None}
+    hosts = {part.key: part.count for part in parts if part.key in found}
+    bound = [
+        (part.seat["on"], part.key, found[part.key])
+        for part in parts
+        if part.key in found and part.seat.get("on") in hosts and not found[part.key].bare_mm
+    ]
+    return feet(hosts, bound)
+
+
+def cuts_of(parts: Sequence[Part]) -> list[Cut]:
+    """What to cut for all parts; the toes of a foot as one wire."""
+    names = {part.key: part.name for part in parts}
+    found, one = {part.key: wire for part in parts if (wire := wire_of(part)) is not None}, feet_of(parts)
+    toes = {key for foot in one for key in foot.parts}
+    cuts = cutting_list(wire for key, wire in found.items() if key not in toes)
+    for foot in one:
+        wire = found[foot.parts[0]]
+        words = f"toes of the {names[foot.host]}, one wire"
+        cuts.append(Cut(wire.kind, foot.gauge_mm, words, foot.pieces, foot.cut_mm, wire.former, wire.make))
+    return cuts
+
+
+def legs_of(parts: Sequence[Part], all_g: float) -> list[Leg]:
+    """The wired legs and what each of them carries."""
+    return legs({part.key: (part.kind, wire) for part in parts if (wire := wire_of(part)) is not None}, all_g)
+
+
+def hole_mm(part: Part, parts: Sequence[Part]) -> float | None:
+    """How long its bare end should be for the hole that it goes into; None where none goes into one."""
+    wire, host = wire_of(part), next((other for other in parts if other.key == part.seat.get("on")), None)
+    if wire is None or host is None or not wire.bare_mm or wire.through_mm is not None:
+        return None
+    there = placed_part(host)
+    across = 2 * min(section(there.shape, there.seat, min(0.9, max(0.1, part.seat.get("t", 0.5)))))
+    return bare_end_mm(wire.gauge_mm, across) if across else None

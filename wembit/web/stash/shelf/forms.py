@@ -8,7 +8,7 @@ from wembit.core.craft.materials import FORMS
 from wembit.web.fields import ChosenField, IdField, PatternField, TextField, amount_field, tick_field, weight_field
 from wembit.web.forms import StudioForm
 from wembit.web.stash import queries
-from wembit.web.stash.models import FIBRE, Item
+from wembit.web.stash.models import FIBRE, Item, Lot
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
@@ -30,9 +30,9 @@ class AmountForm(StudioForm):
     why = TextField(120)
     anyway = tick_field()
 
-    def __init__(self, request: Request, item: Item) -> None:
+    def __init__(self, request: Request, lot: Lot) -> None:
         super().__init__(request)
-        self.fields["amount"] = amount_field(request.member, item.unit, item)
+        self.fields["amount"] = amount_field(request.member, lot.item.unit, lot.item, lot)
 
 
 class MergeForm(StudioForm):

@@ -179,7 +179,7 @@ def lot_done(request: Request, lot_id: UUID, said: str) -> HttpResponse:
 def _on_lot(request: Request, lot_id: UUID, do: Callable[[Lot, dict[str, Any]], Any], said: str) -> HttpResponse:
     """Read an amount, do something with the lot, answer with its tray."""
     lot = queries.lot_of(request.studio, lot_id)
-    form = AmountForm(request, lot.item)
+    form = AmountForm(request, lot)
     before = queries.promised_to(lot.item_id)
     _, faults = form.tried(lambda given: do(lot, given))
     if faults:

@@ -129,6 +129,8 @@ def _shapes() -> dict[str, tuple[BaseGeometry, str]]:
         "locks": (locks, "".join(_way(way) for way in curls) + "M24 50H76M24 55H76"),
         "neps": (_discs(grains), "".join(f"M{x - r / 2:.0f} {y}q{r / 2:.0f} -{r / 2:.0f} {r:.0f} 0" for x, y, r in grains)),
         "fleece": (fleece, "M16 90q4-20-4-34M32 92q4-28 0-46M48 92q2-30 2-54M64 92q0-26 8-44M80 90q4-18 10-30"),
+        "prefelt": (box(6, 30, 94, 96).union(Polygon([(6, 40), (20, 18), (98, 18), (94, 40)])),
+                    "M6 52H94M6 74H94M12 30L24 20M50 30L58 20M94 40L97 22"),
         "scrap": (heap.buffer(2), "M14 92l12-12 8 10 14-26 10 24 12-18 8 20M32 54l8 20M57 42l-4 22M80 56l-8 16"),
         "filling": (cushion.buffer(2), "M14 42q36 10 72 0M14 86q36-8 72 0M50 58v12M38 62q12 6 24 0"),
         "eyes": (_discs([(27, 50, 22), (73, 50, 22)]), "M20 42a8 8 0 0 1 8-6M66 42a8 8 0 0 1 8-6"),

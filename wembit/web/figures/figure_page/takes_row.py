@@ -1,0 +1,84 @@
+"""What a figure takes, as wool at the scale of the shelf, in front of what is free of it there."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from wembit.web.figures.to_core.estimating import Palette, Sum
+from wembit.web.stash.models import Item
+from wembit.web.stash.queries import with_free
+from wembit.web.stash.shelf.shelf_chart import BARE, LEAST_PX2, PX2_PER_GRAM
+from wembit.web.stash.shelf.wool_forms import Drawing, drawings
+
+TALL, MARGIN = 96.0, 2.0  # px of the row that wool is drawn in; what is free may reach beyond it
+UNKNOWN_FORM = "batt"
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A form of wool drawn so large: how its drawing is moved and scaled, and how wide and high it becomes, in px."""
+
+    x: float
+    y: float
+    scale: float
+    width: float
+    height: float
+
+
+@dataclass(frozen=True)
+class Taken:
+    """A wool with its grams and what is free of it; `short` where that is less, and nobody has a bag to weigh."""
+
+    item: Item | None
+    slot: str
+    colour: str
+    grams: float
+    free: float
+    short: float
+    drawing: Drawing
+    need: Laid
+    there: Laid | None
+    width: float
+
+
+def takes_row(sums: Sequence[Sum], palette: Palette) -> list[Taken]:
+    """The wools in the order of their grams, seen and hidden together."""
+    grams: dict[object, float] = {}
+    first: dict[object, Sum] = {}
+    for each in sums:
+        key = each.item.pk if each.item else each.slot_name
+        first.setdefault(key, each)
+        grams[key] = grams.get(key, 0.0) + each.grams.p50
+    told = {item.pk: item for item in with_free([each.item for each in first.values() if each.item])}
+    colours = {item.pk: palette.colour(slot) for slot, item in palette.items.items()}
+    return [
+        _taken(first[key], told.get(key), colours.get(key, BARE), grams[key])  # type: ignore[call-overload]
+        for key in sorted(grams, key=lambda key: -grams[key])
+    ]
+
+
+def _taken(each: Sum, item: Item | None, colour: str, grams: float) -> Taken:
+    drawing = drawings()[item.form if item else UNKNOWN_FORM]
+    free = float(item.free) if item else 0.0
+    short = max(grams - free, 0.0) if item and not item.unweighed else 0.0
+    need, there = _size(drawing, grams), _size(drawing, free) if free else None
+    width = max(need[1], there[1] if there else 0.0) + 2 * MARGIN
+    return Taken(
+        item, each.slot_name, colour, grams, free, short, drawing, _laid(drawing, need, width),
+        _laid(drawing, there, width) if there else None, round(width, 1),
+    )  # fmt: skip
+
+
+def _size(drawing: Drawing, grams: float) -> tuple[float, float, float]:
+    """Scale, width and height of so much wool as the shelf draws it."""
+    scale = math.sqrt(max(grams * PX2_PER_GRAM, LEAST_PX2) / drawing.area)
+    return scale, drawing.box[2] * scale, drawing.box[3] * scale
+
+
+def _laid(drawing: Drawing, size: tuple[float, float, float], width: float) -> Laid:
+    """In the middle of its cell, on its ground."""
+    scale, wide, high = size
+    left, top = drawing.box[:2]
+    return Laid((width - wide) / 2 - left * scale, TALL - high - top * scale, scale, wide, high)
