@@ -125,7 +125,7 @@ def _said(message, troubles: list[str]) -> None:
 
 def name_of(page, part: str):
     """The name of a part on its drawing, as it is shown at this width, to be pressed."""
-    names = page.locator(".named .label, .by-name a").filter(has_text=re.compile(rf"^(\d+ × )?{part}\b"))
+    names = page.locator(".named .label text, .by-name a").filter(has_text=re.compile(rf"^(\d+ × )?{part}\b"))
     return names.locator("visible=true").first
 
 

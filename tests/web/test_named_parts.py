@@ -54,6 +54,10 @@ def test_labels_lie_in_their_frame_and_none_on_another(count):
         assert end <= frame.left + frame.width + 1e-6
         assert end < -40 or begin > 40, "beside the figure, not on it"
         assert frame.top <= label.y <= frame.top + frame.height
+        assert label.left <= begin
+        assert end <= label.left + label.width, "its words are all of its row, to be pressed"
+        assert label.top < label.y - found.size * 0.8
+        assert label.y < label.top + label.height
 
 
 def test_nothing_to_name_is_no_label():

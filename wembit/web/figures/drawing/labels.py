@@ -17,7 +17,9 @@ GAP = 1.0  # between figure and label, in letters' size
 
 @dataclass(frozen=True)
 class Label:
-    """`x`, `y`: where its words begin (or, `from_right`, end); `line`: the way to its part, as path data."""
+    """`x`, `y`: where its words begin (or, `from_right`, end); `line`: the way to its part, as path data;
+    `left`, `top`, `width`, `height`: the row its words fill, all of it to be pressed.
+    """
 
     key: str
     words: str
@@ -25,6 +27,10 @@ class Label:
     y: float
     from_right: bool
     line: str
+    left: float
+    top: float
+    width: float
+    height: float
 
 
 @dataclass(frozen=True)
@@ -62,7 +68,9 @@ def labelled(side: Picture, words: Mapping[str, str]) -> Labelled:
             wide = (len(words[key]) * LETTER + GAP / 2) * size
             end = edge - wide if from_right else edge + wide
             line = f"M{x_at:.1f} {y_at:.1f}L{inner:.1f} {y - size * 0.3:.1f}H{end:.1f}"
-            found.append(Label(key, words[key], edge, y, bool(from_right), line))
+            found.append(
+                Label(key, words[key], edge, y, bool(from_right), line, min(edge, end), y - row * 0.7, wide, row)
+            )
     frame = replace(side, left=left, top=top, width=width, height=side.top + side.height - top)
     return Labelled(frame, size, sorted(found, key=lambda label: label.y))
 
