@@ -7,15 +7,19 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely.geometry import LineString, Polygon
 
 from wembit.core.contract.requests import SHAPE
-from wembit.core.drawing.drawn_marks import drawn_on, quads
+from wembit.core.drawing.drawn_marks import drawn_on, rims
+from wembit.core.drawing.gestures import rule_of
 from wembit.core.drawing.turning_mesh import turned
 from wembit.core.drawing.views import Dress, view
-from wembit.core.grams.details import area_mm2, kind_of
+from wembit.core.grams.details import area_mm2, drawn_mark, kind_of
 from wembit.core.pose.gaze import VIEWS, Gaze
+from wembit.core.pose.mesh import slab_directions
 from wembit.core.pose.placing import PlacedPart, Seat, place
 from wembit.core.pose.skin_marks import Drawn, area_of, length_of
+from wembit.core.pose.slab_marks import flat_way, sheets, touched_face
 from wembit.core.pose.touching import touched
 from wembit.core.shape.solids import solid
 
@@ -109,4 +113,74 @@ def test_it_is_drawn_and_turned_with_its_part():
     assert [paint for paint, rings in seen if rings] == ["#222222"]
     assert not [rings for _, rings in view([piece], dress, VIEWS["other side"]).pieces[0].zones if rings]
     faces = turned([piece], dress)
-    assert sum(paint == "#222222" for paint, _ in faces.faces) == len(quads(piece, dress["one"].drawn[0]))
+    assert sum(paint == "#222222" for paint, _ in faces.faces) == len(rims(piece, dress["one"].drawn[0]))
+
+
+HEART = {"kind": "slab", "outline": [[0, 0], [30, 28], [44, 20], [36, 0], [44, -20], [30, -28]], "thickness_mm": 8}
+RIM = ((1, 1), (1, -1), (-1, -1), (-1, 1))
+
+
+@settings(max_examples=40)
+@given(
+    st.sampled_from(["side", "front"]), st.floats(0, 60), st.floats(-50, 50), st.floats(-40, 40),
+    st.floats(8, 25), st.floats(-15, 15),
+)  # fmt: skip
+def test_a_touch_on_a_flat_face_is_found_where_it_is(face, pitch, turn, tilt, x, y):
+    piece, gaze = lying(HEART, face=face, pitch=pitch), Gaze(turn, tilt)
+    across, normal = slab_directions(piece)
+    front = normal if float(normal @ gaze.near) >= 0 else -normal
+    if abs(float(front @ gaze.near)) < 0.2:
+        return  # seen by its edge
+    point = piece.joints[0] + piece.frames[0].axis * x + across * y + front * 4
+    (spot,) = touched_face(piece, gaze, [gaze.flat(point)])
+    assert flat_way(piece.part.shape, [spot])[0] == pytest.approx((x, y), abs=1e-6)
+    loop = touched_face(piece, gaze, [gaze.flat(point + across * a + piece.frames[0].axis * b) for a, b in RIM])
+    for rim, out in sheets(piece, loop, 0.0, both=False):
+        assert float(out @ gaze.near) > 0, "on the face that is seen"
+        assert (rim - point) @ out == pytest.approx(0, abs=1e-6)
+
+
+def test_a_patch_looped_on_a_flat_piece_is_as_large_as_it_was_drawn_and_where():
+    piece = lying(HEART, face="side")
+    left, up = SIDE.flat(piece.joints[0])
+    square = [(left + x, up + y) for x, y in ((14, 2), (22, 2), (22, 10), (14, 10), (14, 2.5))]
+    rule = rule_of(piece, SIDE, square, both=False)
+    mark = drawn_mark(rule)
+    assert area_of(piece.part.shape, Seat(), mark) == pytest.approx(64, rel=0.03)
+    seen = drawn_on(piece, mark, SIDE)
+    assert seen.bounds == pytest.approx((left + 14, up + 2, left + 22, up + 10), abs=0.1)
+    assert drawn_on(piece, mark, VIEWS["other side"]).is_empty
+    both = drawn_mark({**rule, "both": True})
+    assert drawn_on(piece, both, VIEWS["other side"]).area == pytest.approx(seen.area)
+    assert area_of(piece.part.shape, Seat(), both) == pytest.approx(2 * seen.area)
+    large = piece.part.shape.scaled(2)
+    assert area_of(large, Seat(), mark) == pytest.approx(4 * seen.area), "it grows with its piece"
+
+
+def test_a_press_on_a_flat_piece_is_a_spot_there_and_what_goes_over_the_rim_is_not_felted():
+    piece = lying(HEART, face="side")
+    left, up = SIDE.flat(piece.joints[0])
+    spot = drawn_mark(rule_of(piece, SIDE, [(left + 30, up + 14)], both=False))
+    seen = drawn_on(piece, spot, SIDE)
+    assert (seen.centroid.x - left, seen.centroid.y - up) == pytest.approx((30, 14), abs=0.1)
+    over = drawn_mark(rule_of(piece, SIDE, [(left + 20, up), (left + 60, up + 1)], both=False))
+    face = Polygon(HEART["outline"])
+    line = LineString([(20, 0), (60, 1)]).buffer(over.width_mm / 2)
+    assert area_of(piece.part.shape, Seat(), over) == pytest.approx(line.intersection(face).area, rel=0.02)
+
+
+def test_the_outer_faces_of_a_pair_are_marked_alike_and_a_closed_line_leaves_its_middle_free():
+    pair = [PlacedPart("body", 1, solid(SHAPE(EGG, "s")), Seat.of({"on": None, "centre_mm": 40})),
+            PlacedPart("ear", 2, solid(SHAPE(HEART, "s")), Seat.of({"on": "body", "t": 0.7, "angle": 40, "pitch": 80,
+                                                                    "face": "side"}))]  # fmt: skip
+    ears = [piece for piece in place(pair) if piece.name == "ear"]
+    ring = [(0.5 + 0.2 * math.cos(a), 90 + 40 * math.sin(a)) for a in np.linspace(0, 2 * math.pi, 24)]
+    mark = Drawn("#222222", tuple(ring), 2.0)
+    outer = {math.copysign(1, out[1]) for ear in ears for _, out in rims(ear, mark)}
+    assert outer == {1.0, -1.0}
+    for ear in ears:
+        flat = sum(Polygon(np.column_stack([rim @ ear.frames[0].axis, rim @ slab_directions(ear)[0]])).area
+                   for rim, _ in rims(ear, mark))  # fmt: skip
+        assert flat == pytest.approx(area_of(ear.part.shape, ear.seat, mark), rel=1e-6)
+    faces = turned([ears[0]], {"ear": Dress("#aaaaaa", drawn=(mark,))})
+    assert sum(paint == "#222222" for paint, _ in faces.faces) == 2, "a ring in two halves"

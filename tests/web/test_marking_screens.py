@@ -86,9 +86,14 @@ def test_a_drawn_line_has_a_width_to_change_and_becomes_spots(client, badger):
     assert set(marks(badger)[0]) == {"spots", "across_mm"}
 
 
-def test_on_a_flat_ear_a_marking_is_a_patch_on_the_face_that_is_seen(client, badger):
+def test_on_a_flat_ear_a_marking_lies_where_it_was_drawn_on_the_face_that_is_seen(client, badger):
     drawn(client, badger, LINE, key="ear", slot="inside")
-    assert {"area_mm2", "t", "angle"} <= set(marks(badger, "ear")[0])
+    line = marks(badger, "ear")[0]
+    assert len(line["drawn"]) >= 2
+    assert line["width_mm"] >= 1
+    assert "as it was drawn" in get(client, f"figures/{badger.pk}/", data={"part": "ear", "layer": "1"})
+    drawn(client, badger, "5,60", key="ear", slot="spot")
+    assert "width_mm" not in marks(badger, "ear")[1], "a press is a spot"
 
 
 def test_a_marking_follows_the_part_when_it_grows(client, badger):

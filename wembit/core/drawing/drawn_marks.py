@@ -1,4 +1,4 @@
-"""Markings drawn by hand, as they lie on a placed piece: small pieces of skin, and what of them faces the viewer."""
+"""Markings drawn by hand, as they lie on a placed piece: pieces of skin, and what of them faces the viewer."""
 
 from __future__ import annotations
 
@@ -13,18 +13,24 @@ from wembit.core.pose.gaze import Gaze
 from wembit.core.pose.mesh import together
 from wembit.core.pose.placing import Placed
 from wembit.core.pose.skin_marks import Drawn, Spot, dense, rim_of
+from wembit.core.pose.slab_marks import sheets
+from wembit.core.shape.solids import Slab
 
 from .marks import skin_normal
 
 ROWS, COLUMNS = 14, 6  # of a patch
 
 
-def quads(piece: Placed, mark: Drawn) -> list[tuple[np.ndarray, np.ndarray]]:
-    """Small four-cornered pieces of the marking on the skin, (4, 3) in mm, each with the way outward there."""
+def rims(piece: Placed, mark: Drawn) -> list[tuple[np.ndarray, np.ndarray]]:
+    """The marking in pieces of skin, each a rim (n, 3) in mm with the way outward there: small four-cornered ones on a round
+    skin, whole ones on a flat face.
+    """
+    if isinstance(piece.part.shape, Slab):
+        return sheets(piece, mark.points, mark.width_mm, both=mark.both)
     return [
-        quad
+        rim
         for points in mark.flanks()
-        for quad in (_ribbon(piece, points, mark.width_mm) if mark.width_mm else _inside(piece, points))
+        for rim in (_ribbon(piece, points, mark.width_mm) if mark.width_mm else _inside(piece, points))
     ]
 
 
@@ -62,5 +68,5 @@ def _inside(piece: Placed, points: Sequence[Spot]) -> list[tuple[np.ndarray, np.
 
 def drawn_on(piece: Placed, mark: Drawn, gaze: Gaze) -> BaseGeometry:
     """What of a marking faces the viewer, as a geometry."""
-    seen = [Polygon(gaze.flat(corners)).buffer(0) for corners, out in quads(piece, mark) if float(out @ gaze.near) > 0]
+    seen = [Polygon(gaze.flat(corners)).buffer(0) for corners, out in rims(piece, mark) if float(out @ gaze.near) > 0]
     return together([each for each in seen if not each.is_empty])

@@ -10,6 +10,7 @@ from shapely.geometry import LineString, Polygon
 from wembit.core.pose.gaze import Gaze
 from wembit.core.pose.placing import Placed
 from wembit.core.pose.skin_marks import rim_of
+from wembit.core.pose.slab_marks import round_spot, touched_face
 from wembit.core.pose.touching import touched
 from wembit.core.shape.solids import Slab
 
@@ -21,43 +22,33 @@ Point = tuple[float, float]
 
 def rule_of(piece: Placed, gaze: Gaze, way: Sequence[Point], *, both: bool) -> dict[str, object]:
     """What the finger drew, as the rule of a detail."""
+    shape = piece.part.shape
     line = LineString(way) if len(way) > 1 else None
     low = line.bounds if line else (0, 0, 0, 0)
-    thick = min(piece.part.shape.longest_mm, 2 * max(piece.part.shape.half_widths(0.5)))
+    thick = min(shape.longest_mm, 2 * max(shape.half_widths(0.5)))
     if line is None or max(low[2] - low[0], low[3] - low[1]) < PRESS_MM:
-        (t, angle), wide = touched(piece, gaze, way[:1])[0], max(LEAST_WIDE_MM, SPOT_SHARE * thick)
-        return _patch(t, angle, math.pi / 4 * wide**2, 1.0, both=both)
+        wide = max(LEAST_WIDE_MM, SPOT_SHARE * thick)
+        if isinstance(shape, Slab):
+            return _told(round_spot(shape, touched_face(piece, gaze, way[:1])[0], wide), both=both)
+        t, angle = touched(piece, gaze, way[:1])[0]
+        return _patch(t, angle, math.pi / 4 * wide**2, both=both)
     gap = LineString([way[0], way[-1]]).length
     is_loop = gap < CLOSED_SHARE * line.length and Polygon(way).buffer(0).area > LEAST_MM2
     wide = max(LEAST_WIDE_MM, LINE_SHARE * thick)
-    if isinstance(piece.part.shape, Slab):
-        return _on_a_slab(piece, gaze, way, wide, is_loop=is_loop, both=both)
     near, short = STEP_MM, line.simplify(STEP_MM)
     while len(short.coords) > MOST_POINTS:
         near *= 1.5
         short = line.simplify(near)
-    points = touched(piece, gaze, [(x, y) for x, y in short.coords])
-    drawn = [[round(t, 4), round(angle, 2)] for t, angle in points]
-    rule: dict[str, object] = {"drawn": drawn, "both": both}
+    points = (touched_face if isinstance(shape, Slab) else touched)(piece, gaze, [(x, y) for x, y in short.coords])
+    rule = _told(points, both=both)
     return rule if is_loop and rim_of(points).area > 0 else {**rule, "width_mm": round(wide, 1)}
 
 
-def _patch(t: float, angle: float, area: float, stretch: float, *, both: bool) -> dict[str, object]:
+def _told(points: Sequence[Point], *, both: bool) -> dict[str, object]:
+    return {"drawn": [[round(t, 4), round(angle, 2)] for t, angle in points], "both": both}
+
+
+def _patch(t: float, angle: float, area: float, *, both: bool) -> dict[str, object]:
     area = 2 * area if both else area  # all pieces together
     rule: dict[str, object] = {"area_mm2": round(area, 1), "t": round(t, 3), "angle": round(angle % 360, 1)}
-    if stretch != 1.0:
-        rule["stretch"] = round(stretch, 2)
     return {**rule, "pieces": 2} if both else rule
-
-
-def _on_a_slab(
-    piece: Placed, gaze: Gaze, way: Sequence[Point], wide: float, *, is_loop: bool, both: bool
-) -> dict[str, object]:
-    """On a flat piece a marking is a round or long patch on the face that is seen, of the area that was drawn."""
-    line = LineString(way)
-    area = Polygon(way).buffer(0).area if is_loop else line.length * wide
-    middle = line.centroid
-    t, angle = touched(piece, gaze, [(middle.x, middle.y)])[0]
-    long = line.length / math.pi if is_loop else line.length
-    stretch = 1.0 if is_loop else max(1.0, min(50.0, long / wide))
-    return _patch(t, angle, max(area, 1.0), stretch, both=both)

@@ -16,7 +16,7 @@ from wembit.core.pose.mesh import ROUND, line_on, surface
 from wembit.core.pose.placing import Placed, axis_length
 from wembit.core.shape import solids
 
-from .drawn_marks import quads
+from .drawn_marks import rims
 from .marks import AT_AN_END, Mark, across, cap_reach, cap_sheets, face_rim, mark_half, spot_rims
 from .surface import Coat, Zone, disc_rim, lock_ends, stretch
 from .views import Dress
@@ -121,6 +121,9 @@ def _slab(found: Turned, piece: Placed, dress: Dress, points: np.ndarray) -> Non
     for spots in dress.spots:
         for rim, out in spot_rims(piece, spots):
             found.add_sheet(spots.paint, rim, out)
+    for marking in dress.drawn:
+        for rim, out in rims(piece, marking):
+            found.add_sheet(marking.paint, rim, out)
     found.bands[bands - 1 :] = [sum(found.bands[bands - 1 :])]  # what lies on a flat piece is drawn with it
 
 
@@ -206,7 +209,7 @@ def _marks(found: Turned, piece: Placed, dress: Dress) -> None:
         for rim, out in spot_rims(piece, spots):
             found.add_sheet(spots.paint, rim, out)
     for marking in dress.drawn:
-        pieces = quads(piece, marking)
+        pieces = rims(piece, marking)
         for ring, out in pieces:
             found.add_sheet(marking.paint, ring, out)
         found.bands[len(found.bands) - len(pieces) :] = [len(pieces)] if pieces else []

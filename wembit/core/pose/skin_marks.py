@@ -13,9 +13,10 @@ import numpy as np
 from shapely.geometry import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
 
-from wembit.core.shape.solids import Solid
+from wembit.core.shape.solids import Slab, Solid
 
 from .placing import Seat, axis_length, section
+from .slab_marks import covered, flat_way
 
 Spot = tuple[float, float]  # a share of the axis, and degrees round from the top
 BETWEEN = 0.03  # of the axis: a drawn line is told at least so often
@@ -39,13 +40,17 @@ class Drawn:
 
 
 def area_of(shape: Solid, seat: Seat, mark: Drawn) -> float:
-    """mm² of skin that it takes on one piece, both flanks together."""
+    """mm² of skin that it takes on one piece, both flanks (of a flat piece, both faces) together."""
+    if isinstance(shape, Slab):
+        return covered(shape, mark.points, mark.width_mm).area * len(mark.flanks())
     one = _line_area(shape, seat, mark) if mark.width_mm else _loop_area(shape, seat, mark.points)
     return one * len(mark.flanks())
 
 
 def length_of(shape: Solid, seat: Seat, points: Sequence[Spot]) -> float:
     """How long a line through the points is on the skin, in mm."""
+    if isinstance(shape, Slab):
+        return float(LineString(flat_way(shape, points)).length)
     flat = np.array([_unplaced(shape, seat, t, angle) for t, angle in dense(points)])
     return float(np.linalg.norm(np.diff(flat, axis=0), axis=1).sum())
 
