@@ -1,10 +1,12 @@
 """Cutting lists against worked examples of the trade."""
 
 import math
+from dataclasses import replace
 
 import pytest
 
 from wembit.core.craft.armature import Wire, cutting_list, lengths
+from wembit.core.pose.rows import Row
 
 
 def total(*wires):
@@ -16,7 +18,7 @@ def test_a_wire_bird_takes_38_cm_before_wrapping_back():
     toes = Wire("toe", 3, 20, 1, bare_mm=0, doubled=True)
     assert toes.total_mm == 120
     legs = Wire("leg", 2, 50, 1, bare_mm=0, loop_mm=120, through_mm=40)
-    assert (legs.pieces, legs.cut_mm) == (1, 380)
+    assert legs.cuts == [(1, 380)]
 
 
 # a body of 10 cm with legs of 5 cm and a neck: 2 × 10 + 8 × 5 + 2 × 5 + 8 × 1.3 = 80 cm  # common practice
@@ -46,7 +48,19 @@ def test_the_demo_figures_wires(wires, mm):
 
 
 def test_twisted_strands_take_more():
-    assert Wire("leg", 1, 100, 1, bare_mm=0, doubled=True, twist=0.1).cut_mm == pytest.approx(220)
+    assert Wire("leg", 1, 100, 1, bare_mm=0, doubled=True, twist=0.1).total_mm == pytest.approx(220)
+
+
+# worked on paper: gills of 30, 24 and 18 mm on both sides, 13 mm bare each
+def test_a_row_whose_pieces_differ_is_cut_by_the_size_of_each():
+    gills = Wire("gill", 6, 30, 0.6, sizes=tuple(Row(size=0.6, both=True).sizes(6)))
+    assert gills.cuts == [(2, 43), (2, 37), (2, 31)]
+    assert gills.total_mm == 222
+    assert [(cut.pieces, cut.cut_mm) for cut in cutting_list([gills])] == gills.cuts
+    paired = replace(gills, through_mm=10)
+    assert paired.cuts == [(1, 96), (1, 84), (1, 72)]
+    assert paired.pieces == sum(count for count, _ in paired.cuts)
+    assert replace(paired, count=3, sizes=()).cuts == [(2, 96)], "an odd one takes a whole one"
 
 
 def test_a_former_takes_no_room_but_has_to_be_cut():

@@ -70,7 +70,7 @@ def test_eight_of_ten_times_lie_in_the_range(minutes):
     ("how", "hours"), [("glue", 12), ("bored", 12), ("loose end", 0), ("pinned", 0), ("stitch", 0), ("wisp", 0)]
 )
 def test_glue_waits_overnight_and_felt_does_not(how, hours):
-    legs = replace(LEGS, wire="1 mm wire", cuts=4, cut_mm=60, bare_mm=13) if how == "bored" else LEGS
+    legs = replace(LEGS, wire="1 mm wire", cut_list=((4, 60),), bare_mm=13) if how == "bored" else LEGS
     join = by_id([BODY, legs], {"attach": how})["join:leg"]
     assert join.wait_hours == hours
     assert ("glue" in join.cautions) is (hours > 0)

@@ -114,3 +114,14 @@ def test_z_takes_the_row_back(client, axolotl):
     post(client, "undo/")
     assert "row" not in tail(axolotl).seat
     assert re.search("gill", words(get(client, f"figures/{axolotl.pk}/")))
+
+
+def test_the_wires_of_a_row_are_cut_by_the_size_of_each(client, axolotl):
+    post(client, f"figures/{axolotl.pk}/part/tail/wire/", gauge_mm="1", bare_mm="10")
+    in_a_row(client, axolotl, row_how="along", row_to="90", row_size="50")
+    page = words(get(client, f"figures/{axolotl.pk}/", data={"part": "tail"}))
+    cuts = re.findall(r"1 × (\d+) mm", re.search(r"Wire in it (.*?) of 1 mm", page)[1])
+    assert len(cuts) == 6
+    assert int(cuts[-1]) - 10 == pytest.approx((int(cuts[0]) - 10) / 2, abs=1)
+    step = words(get(client, f"figures/{axolotl.pk}/order/", data={"step": "wire:tail"}))
+    assert f"1 × {cuts[0]} mm, 1 × {cuts[1]} mm" in step

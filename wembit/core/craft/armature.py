@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
 
@@ -42,7 +43,8 @@ class Wire:
     """The wire of one part's pieces. `length_mm`: inside a piece; `bare_mm`: bare ends kept for joining, together;
     `loop_mm`: the end bent back; `doubled`: laid twice, as a toe is; `through_mm`: one wire for both of a pair, so long
     between them; `back_mm`: wrapped back over what is bent; `twist`: the share that
-    twisting takes more; `former`: pulled out again, so that it takes no room.
+    twisting takes more; `former`: pulled out again, so that it takes no room; `sizes`: of a row whose pieces differ, the
+    size of each as a share of the first.
     """
 
     part: str
@@ -58,6 +60,7 @@ class Wire:
     former: bool = False
     kind: str = WIRE
     make: Make = ANY_MAKE
+    sizes: tuple[float, ...] = ()
 
     @property
     def in_pairs(self) -> bool:
@@ -69,16 +72,23 @@ class Wire:
         return math.ceil(self.count / 2) if self.in_pairs else self.count
 
     @property
-    def cut_mm(self) -> float:
-        """How long each is cut."""
-        one = (
-            self.length_mm * (2 if self.doubled else 1) * (1 + self.twist) + self.bare_mm + self.loop_mm + self.back_mm
-        )
-        return one if self.through_mm is None or not self.in_pairs else 2 * one + self.through_mm
+    def cuts(self) -> list[tuple[int, float]]:
+        """How many of which length in mm, long before short."""
+        each = [self._one(size) for size in self.sizes or (1.0,) * self.count]
+        if self.in_pairs and self.through_mm is not None:
+            each += each[-1:] * (len(each) % 2)
+            each = [one + other + self.through_mm for one, other in zip(each[::2], each[1::2], strict=True)]
+        counted = Counter(round(mm, 1) if self.sizes else mm for mm in each)
+        return [(count, mm) for mm, count in sorted(counted.items(), reverse=True)]
+
+    def _one(self, size: float) -> float:
+        """What one piece of that size takes, by itself."""
+        inside = size * self.length_mm * (2 if self.doubled else 1) * (1 + self.twist)
+        return inside + self.bare_mm + self.loop_mm + self.back_mm
 
     @property
     def total_mm(self) -> float:
-        return self.pieces * self.cut_mm
+        return sum(count * mm for count, mm in self.cuts)
 
     @property
     def room_mm3(self) -> float:
@@ -103,7 +113,7 @@ class Cut:
 
 def cutting_list(wires: Iterable[Wire]) -> list[Cut]:
     """What to cut, thick before thin, long before short."""
-    cuts = [Cut(w.kind, w.gauge_mm, w.part, w.pieces, w.cut_mm, w.former, w.make) for w in wires]
+    cuts = [Cut(w.kind, w.gauge_mm, w.part, count, mm, w.former, w.make) for w in wires for count, mm in w.cuts]
     return sorted(cuts, key=lambda cut: (cut.kind, -cut.gauge_mm, -cut.cut_mm, cut.part))
 
 

@@ -34,7 +34,7 @@ def wire_steps(part: Worked, job: Job, before: tuple[After, ...]) -> list[Step]:
     if part.foot and part.key != part.foot[0]:
         return []
     cut = [
-        f"Cut {part.cuts} × {mm(part.cut_mm)} of {part.wire}",
+        f"Cut {', '.join(f'{count} × {mm(long)}' for count, long in part.cut_list)} of {part.wire}",
         _doubled(part),
         ", bend it on the plan",
         ", its ends bent over" if part.loop else "",

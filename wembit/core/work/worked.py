@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 FILLING = "filling"  # the form that does not felt
@@ -65,8 +65,7 @@ class Worked:
     shape: str = "ellipsoid"
     thick_mm: float = 30.0
     long_mm: float = 30.0
-    cuts: int = 0
-    cut_mm: float = 0.0
+    cut_list: tuple[tuple[int, float], ...] = ()
     loop: bool = False
     doubled: bool = False
     through: bool = False
@@ -91,6 +90,11 @@ class Worked:
     def called(self) -> str:
         """Its name, with how many there are."""
         return f"{self.count} × {self.name}" if self.count > 1 else self.name
+
+    @property
+    def cuts(self) -> int:
+        """How many pieces of wire are cut."""
+        return sum(count for count, _ in self.cut_list)
 
     @property
     def thin(self) -> bool:
@@ -146,10 +150,18 @@ def _together(group: Sequence[Worked]) -> Worked:
         first,
         name=_common(part.name for part in group),
         count=sum(part.count for part in group),
-        cuts=sum(part.cuts for part in group),
+        cut_list=_counted(cut for part in group for cut in part.cut_list),
         wools=wools,
         also=tuple(part.key for part in group[1:]),
     )
+
+
+def _counted(cuts: Iterable[tuple[int, float]]) -> tuple[tuple[int, float], ...]:
+    """The cuts with those of one length as one, long before short."""
+    found: dict[float, int] = {}
+    for count, mm in cuts:
+        found[mm] = found.get(mm, 0) + count
+    return tuple((found[mm], mm) for mm in sorted(found, reverse=True))
 
 
 def _common(names) -> str:  # type: ignore[no-untyped-def]

@@ -41,7 +41,7 @@ def worked(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Wo
 
 def _with_foot(part: Worked, foot: FootWire) -> Worked:
     """The part with the one wire of its foot."""
-    return replace(part, foot=foot.parts, spans_mm=foot.spans_mm, cuts=foot.pieces, cut_mm=foot.cut_mm)
+    return replace(part, foot=foot.parts, spans_mm=foot.spans_mm, cut_list=((foot.pieces, foot.cut_mm),))
 
 
 def _worked(part: Part, plan: PartPlan | None, version: Version, template: int) -> Worked:
@@ -58,7 +58,7 @@ def _worked(part: Part, plan: PartPlan | None, version: Version, template: int) 
         tuple(_wool(layer, part) for layer in plan.layers) if plan else (), _wire_words(wire, studio) if wire else "",
         bead_mm=seat.get("bead_mm", 0.0), shank_mm=seat.get("shank_mm", 0.0), loose_mm=loose, size=size,
         shape=part.shape["kind"], thick_mm=thick, long_mm=max(lengths.values(), default=seat.get("length_mm", 0.0)),
-        cuts=wire.pieces if wire else 0, cut_mm=wire.cut_mm if wire else 0.0, loop=bool(wire and wire.loop_mm),
+        cut_list=tuple(wire.cuts) if wire else (), loop=bool(wire and wire.loop_mm),
         doubled=bool(wire and wire.doubled), through=bool(wire and wire.in_pairs), bare_mm=wire.bare_mm if wire else 0.0,
         former=bool(wire and wire.former),
         line=seat.get("line", ""), at=seat.get("t", 0.5), round_=seat.get("angle"),

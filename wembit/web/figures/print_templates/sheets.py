@@ -66,9 +66,10 @@ def _wire_words(wire: Wire, bends: Any, studio: Studio) -> str:
         return " ".join(numbers.length(value, studio))
 
     spans = [numbers.length(span, studio)[0] for span, _ in bends] or [numbers.length(wire.length_mm, studio)[0]]
-    said = {"pieces": wire.pieces, "cut": length(wire.cut_mm), "gauge": length(wire.gauge_mm), "spans": " + ".join(spans),
+    cuts = ", ".join(f"{count} × {length(long)}" for count, long in wire.cuts)
+    said = {"cuts": cuts, "gauge": length(wire.gauge_mm), "spans": " + ".join(spans),
             "bare": length(wire.bare_mm)}  # fmt: skip
-    words = "{gauge} wire, {pieces} × {cut}: {spans}"
+    words = "{gauge} wire, {cuts}: {spans}"
     if wire.doubled:
         words += ", laid double"
     if wire.bare_mm:

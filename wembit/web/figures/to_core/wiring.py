@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from wembit.core.craft.armature import BARE_MM, WIRE, Cut, Make, Wire, cutting_list
 from wembit.core.pose.carrying import FootWire, Leg, bare_end_mm, feet, legs
 from wembit.core.pose.placing import axis_length, section
+from wembit.core.pose.rows import Row
 from wembit.web.figures.models import Part
 
 from .seating import placed_part
@@ -31,8 +32,14 @@ def wire_of(part: Part) -> Wire | None:
         through_mm=told.get("through_mm"), back_mm=told.get("back_mm", 0.0),
         twist=told.get("twist", 0.0),
         former=told.get("former", False), kind=told.get("kind", WIRE),
-        make=Make(told.get("metal", ""), told.get("coating", "")),
+        make=Make(told.get("metal", ""), told.get("coating", "")), sizes=_sizes(part),
     )  # fmt: skip
+
+
+def _sizes(part: Part) -> tuple[float, ...]:
+    """The size of each piece of a row whose pieces differ, as a share of the first."""
+    row = Row.of(part.seat.get("row") or {})
+    return tuple(row.sizes(part.count)) if row.size != 1 else ()
 
 
 def wires(parts: Sequence[Part]) -> list[Wire]:
