@@ -4,13 +4,16 @@ import datetime as dt
 import re
 import uuid
 from decimal import Decimal as D
+from types import SimpleNamespace
 
 import pytest
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
+from tests.web.forms import form_at
 from tests.web.helpers import get, post, text, title, told, words
 from wembit.web import clock
+from wembit.web.bench.queries import sources
 from wembit.web.stash.models import Drawer, Entry, Lot, Reminder
 from wembit.web.studio.models import VIEWER
 
@@ -157,3 +160,39 @@ def test_a_viewer_walks_and_weighs_nothing(studio, client, drawer):
     assert "Next bag" not in get(viewer, at("A1"))
     lot = Lot.objects.of(studio).get(item__name="moss")
     assert post(viewer, f"{at('A1')}?bag={lot.pk}", amount="3").status_code == 403
+
+
+def test_moths_close_a_drawer_wherever_its_bags_are_named_until_none_is_left(client, owner, studio, drawer):
+    drawer = Drawer.objects.get(name="A1")
+    bag = drawer.lots.first()
+    page = get(client, f"stash/walk/{drawer.pk}/")
+    form_at(page, f"/{drawer.pk}/moths/").send(client)
+    drawer.refresh_from_db()
+    assert drawer.closed_until == clock.today(studio) + dt.timedelta(days=14)
+    assert "/moths/" not in get(client, f"stash/walk/{drawer.pk}/"), "closed already"
+    assert "shut tight and in the freezer until" in words(get(client, "stash/walk/"))
+    assert "Moths were found in its drawer" in words(get(client, f"stash/lot/{bag.pk}/"))
+    assert ", closed" in words(get(client, "stash/?by=drawer"))
+    assert "cold long enough" not in get(client, "")
+    Drawer.objects.filter(pk=drawer.pk).update(closed_until=clock.today(studio))
+    studio.refresh_from_db()
+    assert "look through it now" in get(client, "stash/walk/")
+    form = form_at(get(client, "stash/walk/"), f"/{drawer.pk}/clear/")
+    form.send(client)
+    drawer.refresh_from_db()
+    assert drawer.closed_until is None
+    assert "closed" not in words(get(client, "stash/?by=drawer"))
+    post(client, "undo/")
+    drawer.refresh_from_db()
+    assert drawer.closed_until == clock.today(studio), "opening is taken back"
+
+
+def test_the_bench_takes_from_a_closed_drawer_last(owner, drawer):
+    closed, free = (make.lot(owner, "olive", grams, drawer=where) for grams, where in (("90", "B2"), ("20", "C3")))
+    assert [source.lot for source in sources(_wanted(closed))] == [closed, free]
+    Drawer.objects.filter(name="B2").update(closed_until=dt.date(2030, 1, 1))
+    assert [source.lot for source in sources(_wanted(closed))] == [free, closed]
+
+
+def _wanted(lot):
+    return SimpleNamespace(studio=lot.studio, item=lot.item, item_id=lot.item_id, need=None)

@@ -24,7 +24,7 @@ from wembit.web.plan.actions.reserve import reserve
 from wembit.web.plan.models import PLANNED, Need, Project, StandIn
 from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine, Supplier
 from wembit.web.stash.looks import tell_looks
-from wembit.web.stash.models import Item, Lot, Movement, OwnBreed, Reminder, standing
+from wembit.web.stash.models import Drawer, Item, Lot, Movement, OwnBreed, Reminder, standing
 from wembit.web.studio.models import MAKER, OWNER, Member, Studio
 
 Row = dict[str, Any]
@@ -195,8 +195,10 @@ WATCHED = {
     "restock:supplier": Watched("{}, a supplier", lambda press: [press.of(Supplier)]),
     "restock:to_list": Watched("packs, on the list", _lists),
     "stash:breeds": Watched("{}, a breed of your own", lambda press: [press.of(OwnBreed)]),
+    "stash:clear": Watched("drawer {}, open again", lambda press: [press.of(Drawer, pk=press.ids["drawer_id"])]),
     "stash:describe": Watched("{}, what it is", _bag),
     "stash:learn": Watched("{}, what the scale shows", lambda press: [press.of(Item, pk=press.ids["item_id"])]),
+    "stash:moths": Watched("drawer {}, closed for moths", lambda press: [press.of(Drawer, pk=press.ids["drawer_id"])]),
     "stash:new_reminder": Watched("{}, a look at the wool", lambda press: [press.of(Reminder)]),
     "stash:notion": Watched("{}, what it is", lambda press: [press.of(Item, pk=press.ids["notion_id"])]),
     "stash:room": Watched("whether the room of the wool is heated", _studio),

@@ -10,7 +10,7 @@ from wembit.web.few import Few, few
 from wembit.web.plan.queries import first_without, projects, shorts_by_project
 from wembit.web.restock.queries import on_the_way, tides_now, to_show
 from wembit.web.stash.queries import first_entry_at, low_items
-from wembit.web.stash.walk.queries import reminders_due
+from wembit.web.stash.walk.queries import closed, reminders_due
 
 from . import clock
 
@@ -52,5 +52,6 @@ def things_to_do(studio: Studio) -> dict:
         "low": few(low_items(studio)),
         "coming": few(on_the_way(studio)),
         "looks": reminders_due(studio),
+        "closed": [drawer for drawer in closed(studio) if drawer.closed_until and drawer.closed_until <= today],
         "unsaved_days": days_without_backup(studio),
     }

@@ -240,7 +240,7 @@ class Source:
 
 
 def sources(wanted: PieceLayer | MakingThing) -> list[Source]:
-    """Bags of its item, first the one promised to its need, then the one with most that is free."""
+    """Bags of its item, first the one promised to its need, then the one with most that is free; from a closed drawer last."""
     lots = with_promised(Lot.objects.of(wanted.studio).filter(item=wanted.item_id, waste=False, on_hand__gt=0))
     mine = {}
     if wanted.need:
@@ -249,7 +249,11 @@ def sources(wanted: PieceLayer | MakingThing) -> list[Source]:
         Source(lot, lot.on_hand - lot.promised + mine.get(lot.pk, ZERO), mine.get(lot.pk, ZERO))
         for lot in lots.select_related("item", "drawer")
     ]
-    return sorted(found, key=lambda each: (-each.promised_here, -each.free))
+    return sorted(found, key=lambda each: (_is_closed(each.lot), -each.promised_here, -each.free))
+
+
+def _is_closed(lot: Lot) -> bool:
+    return lot.drawer is not None and lot.drawer.closed_until is not None
 
 
 def to_begin(studio: Studio) -> QuerySet[Project]:

@@ -40,9 +40,10 @@ def fibre_words(source: str, form: str) -> str:
 
 
 class Drawer(Owned):
-    """A place where bags lie."""
+    """A place where bags lie; `closed_until`: after moths were found, its wool lies shut and cold."""
 
     name = models.CharField(max_length=40)
+    closed_until = models.DateField(null=True)
 
     class Meta:
         ordering = ["name"]
@@ -50,6 +51,11 @@ class Drawer(Owned):
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def told(self) -> str:
+        """Its name, and that it is closed."""
+        return f"{self.name} (closed for moths)" if self.closed_until else self.name
 
 
 class OwnBreed(Owned):

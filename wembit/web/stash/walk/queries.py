@@ -11,7 +11,7 @@ from uuid import UUID
 from django.db.models import Count, Exists, F, Min, OuterRef, Q, Subquery
 
 from wembit.web import clock
-from wembit.web.stash.models import Lot, Movement, Reminder
+from wembit.web.stash.models import Drawer, Lot, Movement, Reminder
 from wembit.web.stash.queries import with_promised
 
 if TYPE_CHECKING:
@@ -70,6 +70,11 @@ def asleep(studio: Studio) -> list[Lot]:
 def reminders(studio: Studio) -> list[Reminder]:
     """Dated looks, the next one first."""
     return list(Reminder.objects.of(studio).select_related("drawer").order_by(F("due").asc(), "words"))
+
+
+def closed(studio: Studio) -> list[Drawer]:
+    """The drawers that are closed for moths, the next to look through first."""
+    return list(Drawer.objects.of(studio).exclude(closed_until=None).order_by("closed_until", "name"))
 
 
 def reminders_due(studio: Studio) -> list[Reminder]:

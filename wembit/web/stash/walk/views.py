@@ -18,6 +18,7 @@ from wembit.web import clock, numbers
 from wembit.web.idempotency import press_of
 from wembit.web.once import once
 from wembit.web.responses import again
+from wembit.web.stash.actions.close_drawer import close_drawer, open_drawer
 from wembit.web.stash.actions.keep_reminder import keep_reminder
 from wembit.web.stash.actions.keep_room import ROOM, keep_room
 from wembit.web.stash.actions.recount import recount
@@ -43,6 +44,7 @@ LARGE, LEAST = 45_000.0, 900.0  # px² of the largest bag of the place, to which
 def home_context(request: Request) -> dict:
     return {
         "shelf": queries.places(request.studio),
+        "closed": queries.closed(request.studio),
         "asleep": queries.asleep(request.studio),
         "reminders": queries.reminders(request.studio),
         "drawers": drawers(request.studio),
@@ -167,4 +169,20 @@ def new_reminder(request: Request) -> HttpResponse:
 def tick(request: Request, reminder_id: UUID) -> HttpResponse:
     kept = tick_reminder(request.member, reminder_id)
     messages.success(request, f"Looked at. Next time {kept.due:%-d %B}." if kept else "Looked at.")
+    return redirect("stash:walk", studio=request.studio.slug)
+
+
+@require_POST
+def moths(request: Request, drawer_id: UUID) -> HttpResponse:
+    """Moths were found: the drawer is closed, and looked through on a day."""
+    drawer = close_drawer(request.member, drawer_id)
+    messages.success(request, f"Drawer {drawer.name} is closed until {drawer.closed_until:%-d %B}.")
+    return redirect("stash:walk", studio=request.studio.slug)
+
+
+@require_POST
+def clear(request: Request, drawer_id: UUID) -> HttpResponse:
+    """No moths any more: the drawer is open."""
+    drawer = open_drawer(request.member, drawer_id)
+    messages.success(request, f"Drawer {drawer.name} is open again. Recount a bag that was thinned out.")
     return redirect("stash:walk", studio=request.studio.slug)
