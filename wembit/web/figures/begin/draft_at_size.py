@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
+from copy import deepcopy
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cache, lru_cache
 from typing import TYPE_CHECKING, Any
 
 from scipy.optimize import root_scalar
 
+from wembit.core.body_plans.every_plan import PLANS
 from wembit.core.body_plans.plan import HIGH, BodyPlan
 from wembit.core.body_plans.proportions import Extent, at_size, extent, natural, proportioned
 from wembit.core.errors import BadInput
@@ -78,10 +80,17 @@ def from_plan(studio: Studio, plan: BodyPlan, letters: str | None = None) -> Beg
             plan = replace(plan, name=letters.strip(), parts=plan.written(letters))
         except BadInput as fault:
             unread = f"{fault.what}."
+    parts = natural(plan) if plan.written else deepcopy(_thought_of(plan.key))
     return Begun(
-        plan.name, plan.measure, plan.usual_mm, natural(plan), plan.colours, from_the_shelf(studio, plan.colours),
+        plan.name, plan.measure, plan.usual_mm, parts, plan.colours, from_the_shelf(studio, plan.colours),
         letters=plan.letters, unread=unread,
     )  # fmt: skip
+
+
+@lru_cache(maxsize=len(PLANS))
+def _thought_of(plan_key: str) -> list[dict[str, Any]]:
+    """The parts of a plan in its own proportions, kept since every move of a slider begins from them."""
+    return natural(PLANS[plan_key])
 
 
 def from_figure(figure: Figure) -> Begun:
