@@ -6,8 +6,10 @@ import fcntl
 import os
 import re
 from collections.abc import Callable, Iterator
+from itertools import count
 from pathlib import Path
 
+import psycopg
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
@@ -33,6 +35,7 @@ LEAVING = """
     if (link && page(link.getAttribute("href")) !== page("")) leaving(event);
   });
 """  # a page that is about to be left says so: see `settled`
+OWN = f"browser_own{WORKER}"
 HARMLESS = "status of (422|401)|^htmx:(sendAbort|afterRequest)"
 AXE = (Path(__file__).parent / "lib" / "axe.min.js").read_text()
 
@@ -67,11 +70,24 @@ def site(demo) -> Iterator[str]:
         yield address
 
 
-@pytest.fixture
-def own_site(demo) -> Iterator[str]:
-    """A demo of one's own, for a test that changes it."""
-    with served(new_database(f"browser_own{WORKER}", like=demo)) as address:
+@pytest.fixture(scope="session")
+def own_server(demo) -> Iterator[str]:
+    """A server whose database is made anew for each test that changes it."""
+    with served(new_database(OWN, like=demo)) as address:
         yield address
+
+
+_RENEWED = count(1)
+
+
+@pytest.fixture
+def own_site(demo, own_server) -> str:
+    """A demo of one's own, for a test that changes it. Its stamp is like no earlier one's, so that nothing that the server
+    keeps of an earlier test is taken for its own.
+    """
+    with psycopg.connect(new_database(OWN, like=demo), autocommit=True) as connection:
+        connection.execute("UPDATE studio_studio SET stamp = stamp + %s", [1_000_000 * next(_RENEWED)])
+    return own_server
 
 
 @pytest.fixture
@@ -121,6 +137,16 @@ def _said(message, troubles: list[str]) -> None:
     """
     if message.type in ("error", "warning") and not re.search(HARMLESS, message.text):
         troubles.append(f"console {message.type}: {message.text}")
+
+
+def at_rest(target: Locator) -> dict[str, float]:
+    """The box of an element once nothing scrolls any more."""
+    before = None
+    while (box := target.bounding_box()) != before:
+        before = box
+        target.page.wait_for_timeout(120)
+    assert box
+    return dict(box)
 
 
 def name_of(page, part: str):

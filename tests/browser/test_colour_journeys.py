@@ -7,7 +7,7 @@ import pytest
 from PIL import Image, ImageDraw
 from playwright.sync_api import expect
 
-from tests.browser.conftest import DESK, PHONE, settled, sign_in
+from tests.browser.conftest import DESK, PHONE, at_rest, settled, sign_in
 from tests.browser.hands import Keys, Thumb
 
 pytestmark = pytest.mark.sampled("journeys", 5)
@@ -65,7 +65,7 @@ def test_from_a_photograph_to_the_colour_of_a_bag(own_site, opened, device):
     expect(shot).to_be_visible()
     settled(page)
     shot.scroll_into_view_if_needed()
-    box = shot.bounding_box()
+    box = at_rest(shot)
     for x in (220 / 900, 650 / 900):
         shot.click(position={"x": box["width"] * x, "y": box["height"] / 2})
     expect(page.locator(".spot:visible")).to_have_count(2)
@@ -139,7 +139,7 @@ def test_the_map_is_asked_by_mouse_and_by_keys(site, opened):
     sign_in(page)
     page.keyboard.press("4")
     expect(page.get_by_role("heading", level=1)).to_contain_text("The colour map")
-    box = page.locator("#map").bounding_box()
+    box = at_rest(page.locator("#map"))
     page.mouse.click(box["x"] + box["width"] * 0.9, box["y"] + box["height"] * 0.1)
     expect(page.locator("#tray h2")).to_contain_text("L a b 55")
     page.get_by_label("The map").select_option("lightness")

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.browser.conftest import DESK, PHONE, settled, sign_in
+from tests.browser.conftest import DESK, PHONE, at_rest, settled, sign_in
 
 pytestmark = pytest.mark.sampled("journeys", 5)
 
@@ -35,7 +35,7 @@ def spot(page, share):
 
 
 def drag(page, handle, share):
-    box = page.locator(handle).bounding_box()
+    box = at_rest(page.locator(handle))
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     page.mouse.down()
     page.mouse.move(*spot(page, share), steps=5)

@@ -4,7 +4,7 @@ import re
 
 import pytest
 
-from tests.browser.conftest import DESK, name_of, settled, sign_in
+from tests.browser.conftest import DESK, at_rest, name_of, settled, sign_in
 
 pytestmark = pytest.mark.sampled("journeys", 5)
 
@@ -19,7 +19,7 @@ def at_part(page, name, part):
 
 def place_of(page, part) -> tuple[float, float]:
     """The middle of the picked part in the side view, in pixels."""
-    box = page.locator(f'#drawing svg[data-view="side"] [data-part-key="{part}"] path').first.bounding_box()
+    box = at_rest(page.locator(f'#drawing svg[data-view="side"] [data-part-key="{part}"] path').first)
     return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
 

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import PHONE, settled, sign_in
+from tests.browser.conftest import PHONE, at_rest, settled, sign_in
 from tests.browser.hands import Thumb
 
 pytestmark = pytest.mark.sampled("journeys", 5)
@@ -23,7 +23,7 @@ def test_a_stripe_is_drawn_with_a_finger_and_lies_on_both_flanks(opened, own_sit
     drawing = page.locator("#drawing svg").first
     drawing.evaluate("each => each.scrollIntoView({block: 'start'})")
     zones = drawing.locator("a[data-part-key=head] path").count()
-    head = drawing.locator("a[data-part-key=head] path").first.bounding_box()
+    head = at_rest(drawing.locator("a[data-part-key=head] path").first)
     finger = page.context.new_cdp_session(page)
     x, y = head["x"] + head["width"] * 0.3, head["y"] + head["height"] * 0.35
 

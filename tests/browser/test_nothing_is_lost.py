@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import DESK, PHONE, settled, sign_in
+from tests.browser.conftest import DESK, PHONE, at_rest, settled, sign_in
 from tests.browser.test_figure_by_hand import at_part, place_of
 
 pytestmark = pytest.mark.sampled("journeys", 5)
@@ -39,7 +39,7 @@ def test_thirteen_quick_clicks_on_the_board_are_thirteen_points(opened, own_site
     page.get_by_role("button", name=re.compile("Begin")).first.click()
     page.locator("#board").wait_for()
     settled(page)
-    box = page.locator("#board").bounding_box()
+    box = at_rest(page.locator("#board"))
     before = page.locator("#board [data-point]").count()
     for n in range(13):
         page.mouse.click(box["x"] + 60 + 24 * n, box["y"] + 80 + 60 * (n % 2))

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import DESK, PHONE, settled, sign_in
+from tests.browser.conftest import DESK, PHONE, at_rest, settled, sign_in
 
 pytestmark = pytest.mark.sampled("journeys", 5)
 BY_KEY = [("f", 90, 0), ("b", 270, 0), ("s", 0, 0), ("a", 0, 90), ("u", 0, -90)]
@@ -81,9 +81,9 @@ def test_a_finger_turns_it_and_without_a_line_the_faces_stay(opened, site):
     page = opened(site, PHONE)
     sign_in(page)
     opened_on(page, "Hare", "?see=turn&turn=0&tilt=0")
-    box = page.locator(".turn-stand").bounding_box()
+    box = at_rest(page.locator(".turn-stand"))
     page.locator(".turn-stand").scroll_into_view_if_needed()
-    box = page.locator(".turn-stand").bounding_box()
+    box = at_rest(page.locator(".turn-stand"))
     finger = page.context.new_cdp_session(page)
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
@@ -112,7 +112,7 @@ def test_the_order_of_an_octopus_is_read_step_by_step_on_a_phone(opened, site):
     page.goto(page.url.split("?")[0] + "order/?step=gather")
     titles = [page.locator("#tray h2").first.inner_text()]
     for away, number in ((-120, "2 "), (120, "1 ")):
-        box = page.locator(".one-state").bounding_box()
+        box = at_rest(page.locator(".one-state"))
         x, y = box["x"] + box["width"] / 2, box["y"] + 60
         page.mouse.move(x, y)
         page.mouse.down()
