@@ -91,21 +91,14 @@ def manage(*words: str) -> None:
         raise Trouble(f"“manage.py {' '.join(words)}” did not work; its message stands above.")
 
 
-def migrate() -> None:
-    """Bring the database, what was planned in it, and the pictures to what this version knows."""
-    manage("migrate", "--verbosity", "0")
-    manage("follow_arithmetic")
-    manage("sweep_pictures")
+# Bring the database, what was planned in it, and the pictures to what this version knows.
+MIGRATE = ("migrate --verbosity 0", "follow_arithmetic", "sweep_pictures")
 
 
 def prepare(options: argparse.Namespace) -> None:
     """Migrations, static files and, unless it is asked not to, the demo."""
-    migrate()
-    manage("collectstatic", "--noinput", "--verbosity", "0")
-    if options.demo:
-        manage("demo", "--anew")
-    elif not options.empty:
-        manage("demo")
+    demo = ["demo --anew"] if options.demo else [] if options.empty else ["demo"]
+    manage("in_turn", *MIGRATE, "collectstatic --noinput --verbosity 0", *demo)
 
 
 def asked(question: str, options: argparse.Namespace) -> bool:
@@ -213,7 +206,7 @@ def main() -> int:
                     raise Trouble("Nothing was changed. Add --yes, or answer yes.")
                 path = Path(options.restore).resolve()
                 about = restore(path)
-                migrate()
+                manage("in_turn", *MIGRATE)
                 print(f"Restored from {path}, {about}. Everybody signs in anew.")
             elif options.reset_password:
                 manage("changepassword", options.reset_password)
