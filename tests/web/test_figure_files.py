@@ -38,6 +38,7 @@ def take_in(client, content, name="figure.json"):
     return client.post(client.base + "figures/take-in/", {"file": SimpleUploadedFile(name, content)})
 
 
+@pytest.mark.sampled("demo figures out and in", 3)
 @pytest.mark.parametrize("demo", FIGURES, ids=lambda each: each.name)
 def test_every_demo_figure_goes_out_and_comes_in_without_loss(owner, wools, demo):
     figure = load_figure(owner.studio, demo, wools).version.figure
@@ -102,6 +103,7 @@ def part(**more) -> dict:
     return {**small()["parts"][0], **more}
 
 
+@pytest.mark.sampled("files that cannot be", 9)
 @pytest.mark.parametrize(
     ("content", "said"),
     [
