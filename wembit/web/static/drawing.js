@@ -7,8 +7,8 @@
     ArrowDown: ["up_mm", -1],
     d: ["deeper_mm", 1],
     u: ["deeper_mm", -1],
-    "[": ["pitch", -5],
-    "]": ["pitch", 5],
+    t: ["pitch", 5],
+    T: ["pitch", -5],
   };
   let drag = null;
   let waiting = null;
@@ -51,7 +51,7 @@
       const [name, step] = KEYS[event.key] || KEYS[event.key.toLowerCase()] || [];
       if (!name) return;
       event.preventDefault();
-      push({ view: "side", [name]: step * (event.shiftKey ? 5 : 1) });
+      push({ view: "side", [name]: step * (event.shiftKey && name !== "pitch" ? 5 : 1) });
     },
     true,
   );

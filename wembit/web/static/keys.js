@@ -37,7 +37,8 @@
       amount.select();
       return;
     }
-    if (/^[0-6/]$/.test(event.key)) done = follow(event.key);
+    const digit = /^Digit[0-6]$/.test(event.code) && !event.shiftKey ? event.code.slice(5) : event.key; // also where digits need Shift
+    if (/^[0-6/]$/.test(digit)) done = follow(digit);
     else if (event.key.toLowerCase() === "z") done = follow(event.shiftKey ? "Z" : "z");
     else if (event.key === "?") {
       document.getElementById("keys").showModal();
@@ -88,6 +89,7 @@
 
   document.addEventListener("click", (event) => {
     if (event.target.closest("[data-print]")) window.print();
+    if (event.target.closest("[data-help]")) document.getElementById("keys").showModal();
   });
 
   // A colour picked by eye is meant: the tick beside it follows.
@@ -101,7 +103,9 @@
   const fold = document.querySelector(".fold");
   const wide = window.matchMedia("(min-width: 900px)");
   const unfold = () => {
-    if (fold) fold.open = wide.matches;
+    if (!fold) return;
+    fold.open = wide.matches;
+    fold.dataset.set = "1";
   };
   wide.addEventListener("change", unfold);
   unfold();

@@ -119,6 +119,7 @@ def drawn(
     pieces, stand = stance(version, parts, plan)
     found = {
         "see": see,
+        "see_words": SEE.get(see, ""),
         "sees": list(SEE.items()),
         "views": side_by_side(both["side"], both["front"]),
         "extent": both["side"],

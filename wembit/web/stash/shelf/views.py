@@ -91,6 +91,7 @@ def drawn_boards(studio: Studio, filters: Any, by: str, start: int, rest: Any) -
     context = {
         "studio": studio,
         "boards": boards(lots, by),
+        "lot_count": lot_count,
         "any_filter": filters != queries.ShelfFilters(),
         "beyond": max(lot_count - start - MOST_SHOWN, 0),
         "rest": rest.urlencode(),
