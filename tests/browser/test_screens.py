@@ -1,6 +1,9 @@
-"""Every main screen with the demo, at desk and phone width: nothing serious for axe, nothing wider than the screen."""
+"""Every main screen with the demo, at desk and phone width: nothing serious for axe, nothing wider than the screen, nothing
+too small to read or to press.
+"""
 
 import re
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
@@ -70,6 +73,7 @@ FIGURE_PAGES = {
 }
 OTHERS = ("pull list", "tell a colour", "fibre", "part", "board")
 BASE = "/s/saltgrass/"
+MEASURED = (Path(__file__).parent / "lib" / "measured.js").read_text()
 SERIOUS = ("serious", "critical")
 ASKED = """{resultTypes: ["violations"], selectors: false, preload: false,
             rules: {"color-contrast": {enabled: false}, "color-contrast-enhanced": {enabled: true}}}"""
@@ -149,6 +153,7 @@ def test_axe_finds_nothing_serious_and_nothing_sticks_out(page):
         wide, screen = page.evaluate("[document.documentElement.scrollWidth, window.innerWidth]")
         if wide > screen + 1:
             troubles.append(f"{name}: {wide} px wide on a screen of {screen}")
+        troubles += [f"{name}: {each}" for each in page.evaluate(MEASURED)]
         if page.locator("[style]").count():
             troubles.append(f"{name}: a style attribute, which the policy forbids")
     assert not troubles, "\n".join(troubles)
