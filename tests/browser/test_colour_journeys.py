@@ -153,3 +153,67 @@ def test_the_map_is_asked_by_mouse_and_by_keys(site, opened):
     picture = page.locator(".tufts img").first
     picture.scroll_into_view_if_needed()
     page.wait_for_function("() => document.querySelector('.tufts img').naturalWidth > 0")
+
+
+UNCOVERED = """() => {
+  for (const board of document.querySelectorAll("[data-board]")) {
+    const all = [...board.querySelectorAll("a.pick circle")].map((each) => each.getBoundingClientRect());
+    const round = all.map((box) => [box.left + box.width / 2, box.top + box.height / 2, box.width / 2]);
+    for (const [n, [x, y, r]] of round.entries())
+      for (const [x2, y2, r2] of round.slice(n + 1))
+        if (Math.hypot(x - x2, y - y2) < (r + r2) * 0.68) return `two at ${x.toFixed()}, ${y.toFixed()}`;
+    const small = round.find(([, , r]) => 2 * r < 13.5);
+    if (small) return `a mark of ${(2 * small[2]).toFixed(1)} px`;
+  }
+  return "";
+}"""
+
+
+@pytest.mark.parametrize("device", [DESK, PHONE], ids=["desk", "phone"])
+def test_no_bag_of_the_map_covers_another_and_the_nearest_answers(site, opened, device):
+    page = opened(site, device)
+    sign_in(page)
+    page.goto("/s/saltgrass/colour/")
+    assert page.evaluate(UNCOVERED) == ""
+    mark = page.locator("#map a.pick").last
+    name = mark.get_attribute("aria-label").split(",")[0]
+    box = at_rest(mark.locator("circle"))
+    beside = (box["x"] + box["width"] + 5, box["y"] + box["height"] / 2)
+    if device == DESK:
+        page.mouse.click(*beside)
+    else:
+        page.touchscreen.tap(*beside)
+    expect(page.locator("#tray h2").first).to_contain_text(name)
+
+
+def test_arrows_go_to_the_bag_that_lies_there(site, opened):
+    page = opened(site, DESK)
+    sign_in(page)
+    page.goto("/s/saltgrass/colour/")
+    where = "document.activeElement.querySelector('circle').getBoundingClientRect()"
+    page.locator('[data-board="ladder"] a.pick').first.focus()
+    before = page.evaluate(f"{where}.x")
+    for _ in range(8):
+        page.keyboard.press("ArrowRight")
+    assert page.evaluate(f"{where}.x") > before
+    assert page.evaluate("document.activeElement.closest('[data-board]').dataset.board") == "disc", "over to the disc"
+    above = page.evaluate(f"{where}.y")
+    page.keyboard.press("ArrowUp")
+    assert page.evaluate(f"{where}.y") <= above
+
+
+def test_a_held_finger_lifts_a_loupe_and_lets_go_on_a_bag(site, opened):
+    page = opened(site, PHONE)
+    sign_in(page)
+    page.goto("/s/saltgrass/colour/")
+    mark = page.locator("#map a.pick").last
+    name = mark.get_attribute("aria-label").split(",")[0]
+    box = at_rest(mark.locator("circle"))
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    finger = page.context.new_cdp_session(page)
+    finger.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [{"x": x + 30, "y": y + 10}]})
+    expect(page.locator(".loupe")).to_be_visible()
+    finger.send("Input.dispatchTouchEvent", {"type": "touchMove", "touchPoints": [{"x": x, "y": y}]})
+    finger.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+    expect(page.locator(".loupe")).to_have_count(0)
+    expect(page.locator("#tray h2").first).to_contain_text(name)

@@ -27,7 +27,7 @@ def plan_of(figure):
 
 
 def grams_shown(page: str) -> float:
-    return float(re.search(r'<small><span class="num">([\d.]+)</span>', page)[1])
+    return float(re.search(r'<small data-told><span class="num">([\d.]+)</span>', page)[1])
 
 
 @pytest.fixture

@@ -58,6 +58,20 @@ def test_the_map_is_sieved_and_laid_out_in_two_ways(client, greens, query):
     assert page.count('class="pick"') == (0 if "locks" in query else 4)
 
 
+def test_what_has_hardly_a_hue_stands_on_the_ladder_and_what_is_all_promised_is_a_dotted_ring(client, owner, greens):
+    make.lot(owner, "fog", "12", srgb="#c9cbca")
+    gone = make.lot(owner, "soot", "8", srgb="#262626")
+    Lot.objects.filter(pk=gone.pk).update(on_hand=0, weighed=False)
+    page = get(client, "colour/")
+    ladder, disc = page.split('id="map"')
+    assert ladder.count('class="pick') == 2
+    assert disc.count('class="pick') == 4
+    assert "none-free" in ladder and "none-free" not in disc
+    assert 'class="ladder"' not in get(client, "colour/?view=lightness")
+    for word in ("red", "green", "blue", "yellow"):
+        assert f">{word}</text>" in disc, "the rim is named"
+
+
 def test_an_empty_shelf_has_a_map(client, owner):
     assert "No bag has a colour yet" in get(client, "colour/?colour=6f7d43")
 
@@ -221,7 +235,9 @@ def test_a_name_on_the_map_is_only_a_name(client, owner):
 @pytest.mark.parametrize(
     ("asked", "colour"),
     [
-        ("x=150&y=0&rim=40", "55.0 20.0 -0.0"),
+        ("x=150&y=0&rim=40", "55.0 23.8 -0.0"),
+        ("x=20&y=0&rim=40", "55.0 6.0 -0.0"),
+        ("x=10&y=-210&rim=40&board=ladder", "85.0 0.0 0.0"),
         ("x=0&y=-300&rim=40&lot=x&form=tops", "55.0 0.0 40.0"),
         ("x=-300&y=0&rim=40&view=lightness", "50.0 0.0 0.0"),
     ],

@@ -1,4 +1,4 @@
-// Where the eye, the ear and the focus are: what is picked is marked and in sight, what changed is said, the focus is not lost.
+// Where eye, ear and focus are: what is picked is marked and in sight, what changed is said, the focus is not lost.
 (() => {
   const tray = () => document.getElementById("tray");
   const isFree = () => !document.activeElement || document.activeElement === document.body;

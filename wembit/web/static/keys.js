@@ -37,7 +37,8 @@
       amount.select();
       return;
     }
-    const digit = /^Digit[0-6]$/.test(event.code) && !event.shiftKey ? event.code.slice(5) : event.key; // also where digits need Shift
+    const plain = /^Digit[0-6]$/.test(event.code) && !event.shiftKey; // also where digits need Shift
+    const digit = plain ? event.code.slice(5) : event.key;
     if (/^[0-6/]$/.test(digit)) done = follow(digit);
     else if (event.key.toLowerCase() === "z") done = follow(event.shiftKey ? "Z" : "z");
     else if (event.key === "?") {

@@ -10,7 +10,7 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET
 
-from wembit.core.colour.map_place import RADIUS, colour_by_hue, colour_by_lightness
+from wembit.core.colour.map_place import RADIUS, colour_by_hue, colour_by_lightness, colour_on_ladder
 from wembit.core.colour.tuft import PASSES
 from wembit.core.craft.materials import FORMS, LOSS_CARDING
 from wembit.web.asked import number_in
@@ -19,7 +19,7 @@ from wembit.web.errors import Refusal
 from wembit.web.fields import weight_field
 from wembit.web.stash.queries import breed_choices, drawers
 
-from .map_chart import HUE, LEVELS, LIGHTNESS, VIEWS, drawn, rim_of, spots
+from .map_chart import HUE, LADDER, LEVELS, LIGHTNESS, VIEWS, drawn, laid_out, rim_names, rim_of
 from .nearest_and_blends import WANTED_G, recipes, singles
 from .target import Target, target_of
 
@@ -31,6 +31,7 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
 
+RIM_NAMES = rim_names()
 SIEVE = ("form", "breed", "drawer")
 
 
@@ -54,11 +55,15 @@ def touched(request: Request) -> HttpResponse:
     """The map asked for the colour at a place of its ground; what else the address says stays."""
     given = request.GET.copy()
     place = [number_in(given.pop(name, [""])[0]) for name in ("x", "y", "rim")]
+    is_ladder = given.pop("board", [""])[0] == LADDER
     address = reverse("colour:home", args=[request.studio.slug])
     if None in place:
         return redirect(address)
     x, y, rim = (each or 0.0 for each in place)
-    lab = colour_by_lightness(x, y) if given.get("view") == LIGHTNESS else colour_by_hue(x, y, rim)
+    if given.get("view") == LIGHTNESS:
+        lab = colour_by_lightness(x, y)
+    else:
+        lab = colour_on_ladder(y) if is_ladder else colour_by_hue(x, y, rim)
     for name in ("lot", "item"):
         given.pop(name, None)
     given["colour"] = " ".join(f"{value:.1f}" for value in lab)
@@ -84,7 +89,8 @@ def map_context(request: Request) -> tuple[dict, int]:
     context = {
         "view": view,
         "views": VIEWS.items(),
-        "map": drawn(some, view, target, near, mixed, spots(some, view, rim_of(some, target), rest)),
+        "map": drawn(some, view, target, near, mixed, laid_out(some, view, rim_of(some, target), rest)),
+        "rim_names": RIM_NAMES,
         "levels": [(light, RADIUS - light * 2 * RADIUS / 100) for light in LEVELS],
         "target": target,
         "near": near,
