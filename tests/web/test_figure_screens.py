@@ -325,3 +325,15 @@ def test_a_part_that_sits_on_another_stays_where_it_was(client, owner):
 def test_a_figures_page_says_how_high_and_long_it_is(client, owner):
     ball = figure_with(client, "Ball", ("ball", "30"))
     assert "30 mm high, 30 mm long" in re.sub(r"<[^>]+>", "", get(client, f"figures/{ball.pk}/")).replace("\u202f", " ")
+
+
+def test_no_two_parts_are_called_the_same(client, owner):
+    figure = figure_with(client, "Newt", ("body", "60"), ("body", "30"), ("body", "20"))
+    names = [part.name for part in parts_of(newest_version(figure))]
+    assert names == ["body", "body 2", "body 3"]
+    key = parts_of(newest_version(figure))[1].key
+    answer = post(client, f"figures/{figure.pk}/part/{key}/", name="Body")
+    assert answer.status_code == 422
+    assert "Another part is called Body" in told(answer)
+    post(client, f"figures/{figure.pk}/part/{key}/", name="tail base")
+    assert [part.name for part in parts_of(newest_version(figure))][1] == "tail base"

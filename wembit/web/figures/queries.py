@@ -70,8 +70,13 @@ def _named(studio: Studio, words: str) -> QuerySet[Figure]:
 
 def free_name(studio: Studio, name: str) -> str:
     """The name, with a number behind it where the studio has a figure of that name."""
-    taken = {other.lower() for other in Figure.objects.of(studio).values_list("name", flat=True)}
-    names = (name if number == 1 else f"{name[:75]} {number}" for number in count(1))
+    return numbered(name, Figure.objects.of(studio).values_list("name", flat=True), 75)
+
+
+def numbered(name: str, others: Iterable[str], most: int) -> str:
+    """The name, with a number behind its first `most` letters where another one is called so."""
+    taken = {other.lower() for other in others}
+    names = (name if number == 1 else f"{name[:most]} {number}" for number in count(1))
     return next(each for each in names if each.lower() not in taken)
 
 

@@ -16,9 +16,12 @@ from wembit.web.figures.editing.door import editing
 from wembit.web.figures.editing.layers import slot_called
 from wembit.web.figures.editing.touching import Touch, place_of
 from wembit.web.figures.models import Layer, Part, Slot, Version
+from wembit.web.figures.queries import numbered
 from wembit.web.figures.to_core.seating import placed_part
 from wembit.web.figures.to_core.tracings import Drawn
 from wembit.web.studio.models import Member
+
+MOST_LETTERS = 36  # of a name before its number
 
 
 def add_part(
@@ -43,7 +46,7 @@ def add_part(
             raise Refusal("Write a length between 0.1 mm and 10 m.", "length")
         if kind == EYE and not edit.parts:
             raise Refusal("Eyes need a head or a body to sit on. Begin with the body.", "kind")
-        name = " ".join(name.split()) or kind
+        name = numbered(" ".join(name.split()) or kind, [other.name for other in edit.parts], MOST_LETTERS)
         part = Part(
             studio=edit.studio,
             version=edit.version,

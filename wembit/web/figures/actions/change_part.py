@@ -13,7 +13,7 @@ from wembit.core.errors import BadInput
 from wembit.core.pose.placing import angles_from_standing, standing_angles
 from wembit.core.pose.reseating import nearest_on, spot_of
 from wembit.core.shape.solids import Nothing
-from wembit.web.errors import refusal_of
+from wembit.web.errors import Refusal, refusal_of
 from wembit.web.figures.editing.door import Editing, editing
 from wembit.web.figures.editing.following import let_go_of_lost_sizes
 from wembit.web.figures.models import Part
@@ -51,7 +51,15 @@ def change_part(
     return part
 
 
+def _called(edit: Editing, part: Part, name: str) -> None:
+    """Refuse a new name that another part has: nobody could tell them apart."""
+    others = {other.name.lower() for other in edit.parts if other is not part}
+    if name != part.name and name.lower() in others:
+        raise Refusal(f"Another part is called {name}. Say which this one is, “{name} 2” or “left {name}”.", "name")
+
+
 def _change(edit: Editing, part: Part, changes: dict) -> None:
+    _called(edit, part, changes.get("name", part.name))
     kind, before = part.shape["kind"], (part.seat, _standing(edit.parts, part.key))
     changes = {**changes, **_where_it_was(edit.parts, part, changes.get("seat") or {}, before[1])}
     for name in FIELDS:
