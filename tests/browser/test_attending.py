@@ -114,15 +114,11 @@ def test_a_press_is_felt_before_the_answer_comes(opened, own_site):
     slow = {"offline": False, "latency": 400, "downloadThroughput": 37_500, "uploadThroughput": 37_500}
     page.goto(SHELF)
     line.send("Network.emulateNetworkConditions", slow)
-    felt = """(selector) => new Promise((done) => {
+    felt = """(selector) => {
       const node = document.querySelector(selector);
-      const begun = performance.now();
-      node.addEventListener("click", () => requestAnimationFrame(() => {
-        const sign = node.matches(".going, .htmx-request") || node.closest(".htmx-request");
-        done(sign ? performance.now() - begun : -1);
-      }));
       node.click();
-    })"""
-    assert 0 <= page.evaluate(felt, "a.lot.pick") < 100
+      return Boolean(node.matches(".going, .htmx-request") || node.closest(".htmx-request"));
+    }"""
+    assert page.evaluate(felt, "a.lot.pick"), "at once, not when it is answered"
     page.locator("#tray h2").first.wait_for()
-    assert 0 <= page.evaluate(felt, ".house") < 100, "also when it leads to another page"
+    assert page.evaluate(felt, ".house"), "also when it leads to another page"

@@ -112,6 +112,7 @@
   });
   window.addEventListener("load", () => {
     mark();
+    show();
     const wrong = document.querySelector('[aria-invalid="true"]');
     if (wrong && isFree() && there(wrong)) wrong.focus({ preventScroll: true });
   });
