@@ -70,6 +70,7 @@
 
   // The field that is to be changed, else what had the focus, else the heading of what came.
   function attend(target) {
+    if (document.getElementById("board")) return; // the board keeps its own hand
     const wrong = target.querySelector('[aria-invalid="true"]');
     if (wrong && there(wrong)) wrong.focus({ preventScroll: true });
     else if (had && isFree()) {
@@ -106,13 +107,9 @@
     title(event.target);
     if (event.target.id === "tray") show();
   });
-  document.addEventListener("htmx:pushedIntoHistory", () => {
-    mark();
-    show();
-  });
+  document.addEventListener("htmx:pushedIntoHistory", mark);
   window.addEventListener("load", () => {
     mark();
-    show();
     const wrong = document.querySelector('[aria-invalid="true"]');
     if (wrong && isFree() && there(wrong)) wrong.focus({ preventScroll: true });
   });
