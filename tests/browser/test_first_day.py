@@ -134,7 +134,7 @@ def test_on_a_phone_what_is_picked_lies_under_the_thumb_and_is_put_away(site, op
             sheet = page.locator("#tray").bounding_box()["y"]
             assert box["y"] >= 0 and box["y"] + box["height"] <= sheet, "the picture shows what is picked"
         else:
-            at_rest(page.locator("#tray"))
+            at_rest(chosen)
         at = page.evaluate("window.scrollY")
         page.get_by_role("link", name="Put away").tap()
         expect(page.locator("#tray")).not_to_contain_text(words)

@@ -105,7 +105,7 @@
     attend(event.target);
     tell(event.target);
     title(event.target);
-    if (event.target.id === "tray") show();
+    if (event.detail.target?.id === "tray") show(); // a swap of the tray alone: the picture has stayed
   });
   document.addEventListener("htmx:pushedIntoHistory", mark);
   window.addEventListener("load", () => {
