@@ -70,7 +70,7 @@
 
   // The field that is to be changed, else what had the focus, else the heading of what came.
   function attend(target) {
-    if (document.getElementById("board")) return; // the board keeps its own hand
+    if (document.querySelector("#board, #drawing")) return; // what is drawn by hand keeps its own
     const wrong = target.querySelector('[aria-invalid="true"]');
     if (wrong && there(wrong)) wrong.focus({ preventScroll: true });
     else if (had && isFree()) {
