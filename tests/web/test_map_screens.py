@@ -1,6 +1,8 @@
 """The colour map: what the shelf can do for a colour, and a blend that is carded."""
 
+import datetime as dt
 import re
+import uuid
 from decimal import Decimal as D
 from urllib.parse import parse_qs, urlsplit
 
@@ -12,7 +14,7 @@ from tests.web.helpers import get, post, told, words
 from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import delta_e_2000
 from wembit.web.stash.actions.undo import undo
-from wembit.web.stash.models import Entry, Lot
+from wembit.web.stash.models import Entry, Lot, Promise
 from wembit.web.stash.swatch import curve_of
 from wembit.web.studio.models import VIEWER
 
@@ -60,13 +62,17 @@ def test_the_map_is_sieved_and_laid_out_in_two_ways(client, greens, query):
 
 def test_what_has_hardly_a_hue_stands_on_the_ladder_and_what_is_all_promised_is_a_dotted_ring(client, owner, greens):
     make.lot(owner, "fog", "12", srgb="#c9cbca")
-    gone = make.lot(owner, "soot", "8", srgb="#262626")
-    Lot.objects.filter(pk=gone.pk).update(on_hand=0, weighed=False)
+    soot = make.lot(owner, "soot", "8", srgb="#262626")
+    make.lot(owner, "ash", None, srgb="#7b7c7b")
+    Promise.objects.create(
+        studio=owner.studio, lot=soot, need=uuid.uuid4(), amount=D(8), due=dt.date(2030, 1, 1), whose="market"
+    )
     page = get(client, "colour/")
     ladder, disc = page.split('id="map"')
-    assert ladder.count('class="pick') == 2
+    assert ladder.count('class="pick') == 3
     assert disc.count('class="pick') == 4
-    assert "none-free" in ladder and "none-free" not in disc
+    assert ladder.count("none-free") == 1, "of what nobody weighed there may be some"
+    assert "none-free" not in disc
     assert 'class="ladder"' not in get(client, "colour/?view=lightness")
     for word in ("red", "green", "blue", "yellow"):
         assert f">{word}</text>" in disc, "the rim is named"
@@ -238,6 +244,7 @@ def test_a_name_on_the_map_is_only_a_name(client, owner):
         ("x=150&y=0&rim=40", "55.0 23.8 -0.0"),
         ("x=20&y=0&rim=40", "55.0 6.0 -0.0"),
         ("x=10&y=-210&rim=40&board=ladder", "85.0 0.0 0.0"),
+        ("x=300&y=0&rim=0", "55.0 40.0 -0.0"),
         ("x=0&y=-300&rim=40&lot=x&form=tops", "55.0 0.0 40.0"),
         ("x=-300&y=0&rim=40&view=lightness", "50.0 0.0 0.0"),
     ],

@@ -40,6 +40,7 @@ class Wool(NamedTuple):
     source: str
     micron_um: float
     felting: str
+    closed: bool  # its drawer, for moths
 
     @property
     def what(self) -> str:
@@ -71,7 +72,7 @@ class Wools:
 FIELDS = (Cast("pk", TextField()), Cast("item_id", TextField()), "item__name", "item__breed", "item__form",
           Coalesce("drawer__name", Value("")), "dye_lot", "srgb", "hue", "lab_l", "lab_a", "lab_b", "on_hand", "weighed",
           "curve", "item__own_breed__name", "item__own_breed__micron_um", "item__own_breed__like",
-          "item__own_breed_id")  # fmt: skip
+          "item__own_breed_id", "drawer__closed_until")  # fmt: skip
 
 
 def wools(studio: Studio) -> Wools:
@@ -86,7 +87,7 @@ def _wools(studio: Studio, stamp: int) -> Wools:
     promised = dict(sums.values_list(Cast("lot", TextField()), "total"))
     rows, kept = [], []
     without = 0
-    for *named, light, a, b, held, weighed, curve, source, micron, like, own in lots.values_list(*FIELDS):
+    for *named, light, a, b, held, weighed, curve, source, micron, like, own, closed in lots.values_list(*FIELDS):
         if curve is None:
             without += 1
             continue
@@ -112,6 +113,7 @@ def _wools(studio: Studio, stamp: int) -> Wools:
                 source or known.name,
                 micron or known.micron_um,
                 felting,
+                closed is not None,
             )
         )
         kept.append(bytes(curve))

@@ -140,7 +140,7 @@ def laid_out(wools: Wools, view: str, rim: int, rest: str) -> Laid:
             way = f"M{x0} {y0}L{x} {y}" if math.hypot(x - x0, y - y0) > radius else ""
             words = escape(f"{wool.name}, {wool.hue}, {wool.what}")
             found.append(one % {"lot": wool.lot_id, "words": words, "srgb": wool.srgb, "x": x, "y": y, "radius": radius,
-                                "way": way, "none": "" if wool.free else " none-free"})  # fmt: skip
+                                "way": way, "none": " none-free" if wool.free == 0 else ""})  # fmt: skip
             places[wool.lot_id] = (board, float(x), float(y))
         marks[board] = mark_safe("".join(found))
     return Laid(marks, places)

@@ -19,7 +19,7 @@ from wembit.web.errors import Refusal
 from wembit.web.fields import weight_field
 from wembit.web.stash.queries import breed_choices, drawers
 
-from .map_chart import HUE, LADDER, LEVELS, LIGHTNESS, VIEWS, drawn, laid_out, rim_names, rim_of
+from .map_chart import HUE, LADDER, LEAST_CHROMA, LEVELS, LIGHTNESS, VIEWS, drawn, laid_out, rim_names, rim_of
 from .nearest_and_blends import WANTED_G, recipes, singles
 from .target import Target, target_of
 
@@ -31,6 +31,7 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
 
+MOST_CHROMA = 200.0  # of any colour that is asked for
 RIM_NAMES = rim_names()
 SIEVE = ("form", "breed", "drawer")
 
@@ -63,7 +64,7 @@ def touched(request: Request) -> HttpResponse:
     if given.get("view") == LIGHTNESS:
         lab = colour_by_lightness(x, y)
     else:
-        lab = colour_on_ladder(y) if is_ladder else colour_by_hue(x, y, rim)
+        lab = colour_on_ladder(y) if is_ladder else colour_by_hue(x, y, min(max(rim, LEAST_CHROMA), MOST_CHROMA))
     for name in ("lot", "item"):
         given.pop(name, None)
     given["colour"] = " ".join(f"{value:.1f}" for value in lab)
