@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wembit.core.colour.colour_words import _TABLE, HUED, MANY, ORDER, colour_word
+from wembit.core.colour.colour_words import _TABLE, HUED, MANY, ORDER, colour_word, hue_names
 from wembit.core.colour.conversions import lab
 
 with warnings.catch_warnings():
@@ -56,3 +56,12 @@ def test_every_word_is_said_of_some_colour_of_a_screen():
     assert said == set(ORDER) == set(MANY) == {row.word for row in _TABLE}
     assert set(HUED) < set(ORDER)
     assert all(len(word) <= 8 for word in ORDER), "as the database keeps them"
+
+
+def test_round_the_hues_each_name_stands_once_and_where_it_holds():
+    names = hue_names()
+    assert {"red", "orange", "yellow", "green", "teal", "blue", "violet"} <= set(names)
+    middles = [names[word] for word in ("red", "yellow", "green", "blue")]
+    assert middles == sorted(middles)
+    assert 80 < names["yellow"] < 110, "b* is yellow"  # CIE 15: hue angle 90 degrees is +b*
+    assert 240 < names["blue"] < 310

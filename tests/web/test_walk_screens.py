@@ -12,6 +12,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import form_at
 from tests.web.helpers import get, post, text, title, told, words
+from wembit.core.craft.moths import COLD_DAYS
 from wembit.web import clock
 from wembit.web.bench.queries import sources
 from wembit.web.stash.models import Drawer, Entry, Lot, Reminder
@@ -168,7 +169,7 @@ def test_moths_close_a_drawer_wherever_its_bags_are_named_until_none_is_left(cli
     page = get(client, f"stash/walk/{drawer.pk}/")
     form_at(page, f"/{drawer.pk}/moths/").send(client)
     drawer.refresh_from_db()
-    assert drawer.closed_until == clock.today(studio) + dt.timedelta(days=14)
+    assert drawer.closed_until == clock.today(studio) + dt.timedelta(days=COLD_DAYS)
     assert "/moths/" not in get(client, f"stash/walk/{drawer.pk}/"), "closed already"
     assert "shut tight and in the freezer until" in words(get(client, "stash/walk/"))
     assert "Moths were found in its drawer" in words(get(client, f"stash/lot/{bag.pk}/"))

@@ -6,6 +6,7 @@ those (the tests say which).
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from .conversions import chroma_hue
@@ -69,6 +70,23 @@ HUED = (
     "green",
     "brown",
 )  # a shelf with none of one misses it
+
+
+STRONG = 45.0  # a chroma at which a hue has its name
+MIDDLE, SWING, LIGHTEST = 42.0, 36.0, 100.0  # strong yellows are light, strong blues dark: about, in degrees; assumed
+
+
+def hue_names() -> dict[str, float]:
+    """What strong colours are called round the hues, each word with the middle of its hues in degrees."""
+    found: dict[str, list[float]] = {}
+    for degrees in range(0, 360, 2):
+        turn = math.radians(degrees)
+        light = MIDDLE + SWING * math.cos(turn - math.radians(LIGHTEST))
+        found.setdefault(colour_word(light, STRONG * math.cos(turn), STRONG * math.sin(turn)), []).append(turn)
+    return {
+        word: math.degrees(math.atan2(sum(map(math.sin, turns)), sum(map(math.cos, turns)))) % 360
+        for word, turns in found.items()
+    }
 
 
 def colour_word(light: float, a: float, b: float) -> str:

@@ -14,7 +14,7 @@ import numpy as np
 from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 
-from wembit.core.colour.colour_words import HUED, ORDER, colour_word
+from wembit.core.colour.colour_words import HUED, ORDER, hue_names
 from wembit.core.colour.map_place import RADIUS, is_muted, place_by_hue, place_by_lightness, place_on_ladder
 from wembit.core.colour.map_spread import spread
 from wembit.web.colour.queries import Wools
@@ -30,12 +30,6 @@ LEVELS = (20, 40, 60, 80)
 DISC, LADDER = "disc", "ladder"  # the boards of the map; by lightness there is but one
 LEAST_R, MANY = 15.0, 80  # of a mark, where there are no more than so many
 LADDER_WIDE, LADDER_READY = 88.0, (1.0, 0.35)  # half of it; marks go sideways more readily than up or down
-NAMED_CHROMA = 45.0  # of the colours by which the rim is named
-NAMED_LIGHT, SWING, LIGHTEST = (
-    42.0,
-    36.0,
-    100.0,
-)  # strong yellows are light, strong blues dark: about, in degrees; assumed
 EDGE = (RADIUS + 40, RADIUS)  # marks lie within
 Place = tuple[str, float, float]
 
@@ -148,16 +142,9 @@ def laid_out(wools: Wools, view: str, rim: int, rest: str) -> Laid:
 
 def rim_names() -> list[tuple[str, float, float, str]]:
     """What colours at the rim are called, where, and by which end the word stands there."""
-    by_word: dict[str, list[int]] = {}
-    for degrees in range(0, 360, 2):
-        turn = math.radians(degrees)
-        light = NAMED_LIGHT + SWING * math.cos(math.radians(degrees - LIGHTEST))
-        word = colour_word(light, NAMED_CHROMA * math.cos(turn), NAMED_CHROMA * math.sin(turn))
-        by_word.setdefault(word, []).append(degrees)
     found = []
-    for word, those in by_word.items():
-        turns = np.radians(those)
-        turn = math.atan2(np.sin(turns).sum(), np.cos(turns).sum())
+    for word, degrees in hue_names().items():
+        turn = math.radians(degrees)
         x, y = math.cos(turn) * (RADIUS + 10), -math.sin(turn) * (RADIUS + 10)
         anchor = "middle" if abs(x) < RADIUS / 3 else "start" if x > 0 else "end"
         found.append((word, round(x, 1), round(y + (8 if y > 0 else 0), 1), anchor))

@@ -8,11 +8,10 @@ from uuid import UUID
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
+from wembit.core.craft.moths import COLD_DAYS
 from wembit.web import clock
 from wembit.web.stash.models import Drawer
 from wembit.web.studio.models import MAKER, Member
-
-COLD_DAYS = 14  # in a household freezer, each time; common practice
 
 
 @transaction.atomic

@@ -12,6 +12,7 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
+from wembit.core.craft.moths import COLD_DAYS
 from wembit.core.stock.air import ROOMS, humidity_in, kind_of
 from wembit.core.stock.recounting import explained
 from wembit.web import clock, numbers
@@ -75,6 +76,7 @@ def place_context(request: Request, drawer_id: UUID | None, lot_id: str) -> dict
         "bags": bags,
         "before": bags[at - 1] if at else None,
         "after": bags[at + 1] if at + 1 < len(bags) else None,
+        "cold_days": COLD_DAYS,
         "drawings": drawings().values(),
     }
 
