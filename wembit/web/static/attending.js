@@ -52,7 +52,8 @@
     }
   });
 
-  // What had the focus, told so that it is found again in what takes its place.
+  // What had the focus of one who works by keys, told so that it is found again in what takes its place. A finger or a mouse
+  // needs none, and the page would hold on to it as it scrolls.
   function nameOf(node) {
     if (!node || node === document.body) return "";
     if (node.id) return `#${CSS.escape(node.id)}`;
@@ -65,12 +66,12 @@
 
   let had = "";
   document.addEventListener("htmx:beforeSwap", (event) => {
-    had = event.detail.target?.contains(document.activeElement) ? nameOf(document.activeElement) : "";
+    const now = document.activeElement;
+    had = event.detail.target?.contains(now) && now.matches(":focus-visible") ? nameOf(now) : "";
   });
 
   // The field that is to be changed, else what had the focus, else the heading of what came.
   function attend(target) {
-    if (document.querySelector("#board, #drawing")) return; // what is drawn by hand keeps its own
     const wrong = target.querySelector('[aria-invalid="true"]');
     if (wrong && there(wrong)) wrong.focus({ preventScroll: true });
     else if (had && isFree()) {
