@@ -29,7 +29,8 @@ def test_two_sizes_with_tab_between_are_both_kept(opened, own_site):
     assert (fields.nth(0).input_value(), fields.nth(1).input_value()) == ("61", "43")
 
 
-def test_thirteen_quick_clicks_on_the_board_are_thirteen_points(opened, own_site):
+@pytest.mark.parametrize("latency_ms", [0, 400])
+def test_thirteen_quick_clicks_on_the_board_are_thirteen_points(opened, own_site, latency_ms):
     page = opened(own_site, DESK)
     sign_in(page)
     page.goto("/s/saltgrass/figures/")
@@ -39,6 +40,10 @@ def test_thirteen_quick_clicks_on_the_board_are_thirteen_points(opened, own_site
     page.get_by_role("button", name=re.compile("Begin")).first.click()
     page.locator("#board").wait_for()
     settled(page)
+    line = page.context.new_cdp_session(page)
+    line.send("Network.enable")
+    conditions = {"offline": False, "latency": latency_ms, "downloadThroughput": -1, "uploadThroughput": -1}
+    line.send("Network.emulateNetworkConditions", conditions)
     box = at_rest(page.locator("#board"))
     before = page.locator("#board [data-point]").count()
     for n in range(13):

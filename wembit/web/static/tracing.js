@@ -9,7 +9,6 @@
   let later = 0;
   let touched = 0; // rises with every point that was put, moved or taken away
   let skipped = false; // an answer that came while the hand was on the board
-  let sent = 0; // what it was when the last request left
 
   const rows = () => [...document.querySelectorAll("#points li")].map((row) => row.querySelectorAll("input.num"));
   const filled = () => rows().filter(([x, y]) => x.value !== "" && y.value !== "");
@@ -74,7 +73,6 @@
     clearTimeout(later);
     if (weighing) weighing.abort();
     board().dataset.focus = focus || "";
-    htmx.process(form()); // straight after a swap it is no form of htmx's yet, and would leave the page
     form().requestSubmit();
   }
 
@@ -85,14 +83,15 @@
     if (wanted && document.getElementById(wanted)) document.getElementById(wanted).focus();
   });
   // An answer that is older than the hand is not drawn: the next request brings all points, these too.
-  document.addEventListener("htmx:beforeRequest", (event) => {
-    if (event.detail.requestConfig.elt === form()) sent = touched;
+  const isOurs = (config) => config.elt.id === "trace";
+  document.addEventListener("htmx:beforeRequest", ({ detail: { requestConfig } }) => {
+    if (isOurs(requestConfig)) requestConfig.touched = touched;
   });
   document.addEventListener("htmx:beforeSwap", (event) => {
-    if (form() && event.detail.requestConfig.elt === form() && (drag || touched !== sent)) {
-      event.detail.shouldSwap = false;
-      skipped = true;
-    }
+    const { requestConfig } = event.detail;
+    if (!isOurs(requestConfig) || !(drag || touched !== requestConfig.touched)) return;
+    event.detail.shouldSwap = false;
+    skipped = true;
   });
   document.addEventListener("htmx:beforeRequest", () => {
     if (board() && board().dataset.focus) sessionStorage.setItem("board-focus", board().dataset.focus);
