@@ -42,18 +42,21 @@ def scripts(page):
 
 def test_a_page_loads_the_scripts_that_it_needs(client):
     ball = figure_with(client, "Ball", ("body", "30"))
-    assert scripts(get(client, "")) == scripts(get(client, "stash/")) == {"htmx", "keys", "sending", "attending"}
+    assert (
+        scripts(get(client, "")) == scripts(get(client, "stash/")) == {"htmx", "keys", "sending", "attending", "sheet"}
+    )
     assert scripts(get(client, f"figures/{ball.pk}/")) == {
         "htmx",
         "keys",
         "sending",
         "attending",
+        "sheet",
         "drawing",
         "lists",
         "turning",
         "marking",
     }
-    assert scripts(get(client, "colour/")) == {"htmx", "keys", "sending", "attending", "map"}
+    assert scripts(get(client, "colour/")) == {"htmx", "keys", "sending", "attending", "sheet", "map"}
 
 
 def test_of_bootstrap_only_what_is_used_is_shipped():

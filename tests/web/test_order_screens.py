@@ -179,7 +179,7 @@ def test_a_part_is_drawn_in_its_core_until_it_is_covered(client, owner, hare):
 def test_next_and_back_go_through_the_steps_and_the_reason_names_a_step_by_number(client, hare):
     order = ids(client, hare)
     page = get(client, f"figures/{hare.pk}/order/", data={"step": order[3]})
-    assert f'href="?step={order[4]}"' in page.split('class="steps-on"')[1].split("</p>")[0]
+    assert f'href="?step={order[4]}"' in page.split('class="steps-on ')[1].split("</p>")[0]
     assert 'rel="prev"' in page
     assert 'rel="prev"' not in get(client, f"figures/{hare.pk}/order/", data={"step": order[0]})
     assert 'rel="next"' not in get(client, f"figures/{hare.pk}/order/", data={"step": order[-1]})

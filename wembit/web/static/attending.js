@@ -22,8 +22,10 @@
 
   // On a phone what is picked lies over the picture: the picture is moved, so that the mark stands above it.
   function show() {
-    const mine = picked();
     const over = tray();
+    const name = document.querySelector(".strip-of-parts .in-hand");
+    if (name) name.parentElement.scrollLeft = name.offsetLeft - name.parentElement.offsetLeft - 12;
+    const mine = document.querySelector("#drawing .in-hand") || picked();
     if (!mine || !over || getComputedStyle(over).position !== "fixed") return;
     const box = mine.getBoundingClientRect();
     const lowest = over.getBoundingClientRect().top - 12;
@@ -106,11 +108,13 @@
     attend(event.target);
     tell(event.target);
     title(event.target);
-    if (event.detail.target?.id === "tray") show(); // a swap of the tray alone: the picture has stayed
+    const isPick = event.detail.target?.id === "tray" || event.detail.requestConfig?.verb === "get";
+    if (isPick) show(); // what is pushed or changed stays under the finger
   });
   document.addEventListener("htmx:pushedIntoHistory", mark);
   window.addEventListener("load", () => {
     mark();
+    show();
     const wrong = document.querySelector('[aria-invalid="true"]');
     if (wrong && isFree() && there(wrong)) wrong.focus({ preventScroll: true });
   });

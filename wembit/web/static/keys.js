@@ -71,23 +71,6 @@
   window.addEventListener("load", () => showFault(document));
   document.addEventListener("htmx:afterSettle", (event) => showFault(event.target));
 
-  // On a phone the tray lies over the picture: put away, the picture stays where it was.
-  document.addEventListener("click", async (event) => {
-    const away = event.target.closest("[data-away]");
-    if (!away || event.ctrlKey || event.metaKey || document.getElementById("stage")) return;
-    event.preventDefault();
-    const answer = await fetch(away.href);
-    const fresh = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("tray");
-    if (!answer.ok || !fresh) {
-      location.assign(away.href);
-      return;
-    }
-    history.replaceState(history.state, "", away.href);
-    const tray = document.getElementById("tray");
-    tray.replaceChildren(...fresh.childNodes);
-    htmx.process(tray);
-  });
-
   document.addEventListener("click", (event) => {
     if (event.target.closest("[data-print]")) window.print();
     if (event.target.closest("[data-help]")) document.getElementById("keys").showModal();

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from wembit.core import units
+from wembit.core.colour.colour_words import colour_word
 from wembit.core.colour.conversions import Ratios, lab, lab_to_xyz, ratios, xyz_to_lab, xyz_to_srgb
 from wembit.web.colour.queries import Wool, Wools
 from wembit.web.errors import Refusal
@@ -47,7 +48,8 @@ def target_of(given: Any, wools: Wools) -> Target | None:
 def _read(text: str) -> Target:
     if match := HEX.fullmatch(text):
         srgb = f"#{match[1].lower()}"
-        return Target(srgb, lab(srgb), ratios(srgb), srgb, None, urlencode({"colour": srgb}))
+        name = f"{colour_word(*lab(srgb))}, {srgb}"
+        return Target(name, lab(srgb), ratios(srgb), srgb, None, urlencode({"colour": srgb}))
     numbers = numbers_of(text)
     if numbers is None:
         raise Refusal("Write a colour as #6f7d43, or as lightness, a and b, like 50 -12 30.", "colour")
@@ -56,7 +58,8 @@ def _read(text: str) -> Target:
         raise Refusal("Lightness runs from 0 to 100, a and b from -200 to 200. Check the three numbers.", "colour")
     seen = lab_to_xyz(numbers)
     words = " ".join(f"{each:g}" for each in numbers)
-    return Target(f"L a b {words}", xyz_to_lab(seen), seen, xyz_to_srgb(seen), None, urlencode({"colour": words}))
+    name = f"{colour_word(*numbers)}, L a b {words}"
+    return Target(name, xyz_to_lab(seen), seen, xyz_to_srgb(seen), None, urlencode({"colour": words}))
 
 
 def numbers_of(text: str) -> tuple[float, float, float] | None:
