@@ -195,7 +195,7 @@ def test_a_begun_version_is_frozen_and_a_change_makes_the_next(client, owner):
     begin_making(owner, project.pk)
     first = figure.versions.get()
     assert first.frozen_at
-    assert "what you change goes into a new one" in get(client, f"figures/{figure.pk}/")
+    assert "changes go into a new one" in get(client, f"figures/{figure.pk}/")
     post(client, f"figures/{figure.pk}/part/ball/", diameter_mm="50")
     second = newest_version(figure)
     assert (second.number, second.frozen_at) == (2, None)

@@ -7,11 +7,8 @@ from dataclasses import dataclass, replace
 
 from .layout import Picture
 
-LETTERS, LETTER, ROW = (
-    58.0,
-    0.56,
-    1.6,
-)  # letters over the whole width; a letter's width and a row's height in letters' size
+ACROSS, DOWN = 58.0, 24.0  # the frame is at most so many letters' sizes wide and high, so that they can be read
+LETTER, ROW = 0.56, 1.6  # a letter's width and a row's height, in letters' size
 GAP = 1.0  # between figure and label, in letters' size
 
 
@@ -35,9 +32,10 @@ class Label:
 
 @dataclass(frozen=True)
 class Labelled:
-    """A frame wide enough for the labels, their size in mm, and the labels from above to below."""
+    """A frame wide enough for the labels, the ground between them, their size in mm, and the labels from above to below."""
 
     picture: Picture
+    ground: str
     size: float
     labels: list[Label]
 
@@ -47,9 +45,9 @@ def labelled(side: Picture, words: Mapping[str, str]) -> Labelled:
     spots = {key: _spot(side, key) for key in words}
     shown = {key: spot for key, spot in spots.items() if spot is not None}
     letters = max((len(words[key]) for key in shown), default=0)
-    share = 2 * (letters * LETTER + GAP) / LETTERS
-    width = side.width / max(0.3, 1 - share)
-    size = width / LETTERS
+    beside = 2 * (letters * LETTER + GAP)
+    size = max(side.width / max(0.3 * ACROSS, ACROSS - beside), side.height / DOWN)
+    width = side.width + beside * size
     left = side.left - (width - side.width) / 2
     columns: tuple[list[str], list[str]] = ([], [])
     for n, key in enumerate(sorted(shown, key=lambda key: shown[key][0])):
@@ -72,7 +70,8 @@ def labelled(side: Picture, words: Mapping[str, str]) -> Labelled:
                 Label(key, words[key], edge, y, bool(from_right), line, min(edge, end), y - row * 0.7, wide, row)
             )
     frame = replace(side, left=left, top=top, width=width, height=side.top + side.height - top)
-    return Labelled(frame, size, sorted(found, key=lambda label: label.y))
+    ground = f"M{side.left:.1f} 0h{side.width:.1f}"
+    return Labelled(frame, ground, size, sorted(found, key=lambda label: label.y))
 
 
 def _spot(side: Picture, key: str) -> tuple[float, float] | None:
