@@ -27,7 +27,7 @@ ANSWERS = {  # the page, where on it, what the answer reads like
     "Which wools does it take, and are they there?": ("heron", ".takes-row, .takes", G),
     "What does its head take?": ("head", "#tray .weight", G),
     "Where do I begin with it, and how long does it take?": ("order", ".state", r"1 Lay everything out.*\d+ min"),
-    "Is everything in the house for it?": ("needs list", ".picture", r"(\d+ not|all of it is) in the house"),
+    "Is everything in the house for it?": ("needs list", ".picture", r"(\d+ not|all) in the house"),
     "When is it due?": ("plan", ".picture", r"due \d+ \w\w\w"),
     "Does it stand?": ("heron", ".stands", r"weight lies"),
     "What is the project short of?": ("short project", "#tray .short", G),
