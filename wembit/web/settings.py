@@ -104,7 +104,7 @@ TEMPLATES = [
                 "wembit.web.navigation.frame",
             ],
             "builtins": ["wembit.web.templatetags.wool"],
-            "libraries": {"wool": "wembit.web.templatetags.wool"},
+            "libraries": {"wool": "wembit.web.templatetags.wool", "empty": "wembit.web.empty.tags"},
         },
     }
 ]

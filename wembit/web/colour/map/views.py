@@ -94,6 +94,7 @@ def map_context(request: Request) -> tuple[dict, int]:
         "rim_names": RIM_NAMES,
         "levels": [(light, RADIUS - light * 2 * RADIUS / 100) for light in LEVELS],
         "target": target,
+        "is_bare": not shelf.rows and not target,
         "near": near,
         "recipes": mixed,
         "grams": grams,

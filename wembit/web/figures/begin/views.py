@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
 from django.http import Http404
 from django.shortcuts import redirect, render
-from django.template.loader import render_to_string
 from django.views.decorators.http import require_http_methods, require_POST
 
 from wembit.core.body_plans.every_plan import PLANS
 from wembit.core.body_plans.plan import HIGH
-from wembit.core.body_plans.proportions import MOST, natural, proportions_of
+from wembit.core.body_plans.proportions import MOST, proportions_of
 from wembit.core.drawing.scale_objects import LENGTH_MM
 from wembit.core.errors import BadInput
 from wembit.web import numbers
@@ -24,15 +22,14 @@ from wembit.web.figures.actions.take_in_figure import take_in_figure
 from wembit.web.figures.drawing.layout import pictures, side_by_side
 from wembit.web.figures.figure_page.forms import FigureForm
 from wembit.web.figures.files.figure_file import read_file
-from wembit.web.figures.models import Figure
 from wembit.web.figures.order_of_work.order import order_of
-from wembit.web.figures.to_core.drafts import draft
 from wembit.web.once import once
 from wembit.web.responses import again, page, tried
-from wembit.web.studio.models import MAKER, Studio
+from wembit.web.studio.models import MAKER
 
 from .draft_at_size import Begun, Worked, at_grams, at_length, from_figure, from_plan
 from .forms import SMALLEST_MM, BeginForm
+from .thumbnails import thumbnail
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -78,17 +75,8 @@ def _groups() -> dict[str, list[tuple[Any, str]]]:
     """The plans by their groups, each with its drawing."""
     groups: dict[str, list[tuple[Any, str]]] = {}
     for plan in PLANS.values():
-        groups.setdefault(plan.group, []).append((plan, _thumbnail(plan.key)))
+        groups.setdefault(plan.group, []).append((plan, thumbnail(plan.key)))
     return groups
-
-
-@lru_cache(maxsize=len(PLANS))
-def _thumbnail(key: str) -> Any:
-    """A plan from the side in the colours that it is thought of in, all to the same height; drawn once for a process."""
-    plan = PLANS[key]
-    made = draft(Figure(studio=Studio(), name=plan.name), natural(plan), list(plan.colours))
-    side = pictures(made.version, made.parts, made.palette({}, plan.colours))["side"]
-    return render_to_string("figures/begin/_thumbnail.html", {"view": side, "picked": "", "still": 1})
 
 
 @require_http_methods(["GET", "POST"])

@@ -47,7 +47,8 @@ def home(request: Request) -> HttpResponse:
         drawn = herd(request.studio, words, start)
     else:
         drawn = request.studio.cached_until_change(f"herd:{start}", lambda: herd(request.studio, "", start))
-    context = {"herd": drawn, "words": words, "many": queries.figure_count(request.studio) > SHOWN}
+    count = queries.figure_count(request.studio)
+    context = {"herd": drawn, "words": words, "many": count > SHOWN, "is_any": count > 0}
     return page(request, "figures/figure_page/figures.html", "figures/figure_page/_more.html", context)
 
 

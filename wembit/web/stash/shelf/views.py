@@ -72,6 +72,7 @@ def shelf_context(request: Request) -> dict:
         )
     return {
         "filters": filters,
+        "any_filter": filters != queries.ShelfFilters(),
         "by": by,
         "groups": GROUPS.items(),
         "boards": drawn,
