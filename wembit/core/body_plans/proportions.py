@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -113,18 +113,28 @@ def proportions_of(parts: Sequence[Part]) -> list[Proportion]:
     return [each for each in PROPORTIONS if kinds & set(each.kinds)]
 
 
-def proportioned(parts: Sequence[Part], steps: Mapping[str, int]) -> list[Part]:
-    """Copies of stored parts with each proportion so many steps from what it was, down or up; what stood on the ground stands
-    on it again. Raises `BadInput` where they cannot be placed.
+def proportioned(
+    parts: Sequence[Part], steps: Mapping[str, int], feet: Mapping[str, float] | None = None
+) -> list[Part]:
+    """Copies of stored parts with each proportion so many steps from what it was, down or up; what stood on the ground
+    (`feet`, where they are known already, as `touching` finds them) stands on it again. Raises `BadInput` where they cannot be
+    placed.
     """
+    return proportioned_and_extent(parts, steps, feet)[0]
+
+
+def proportioned_and_extent(
+    parts: Sequence[Part], steps: Mapping[str, int], feet: Mapping[str, float] | None = None
+) -> tuple[list[Part], Extent]:
+    """`proportioned`, and how large those parts stand there."""
     changed = [dict(part) for part in parts]
-    feet = touching(changed)
+    feet = touching(changed) if feet is None else feet
     for each in PROPORTIONS:
         if times := STEP ** max(-MOST, min(MOST, steps.get(each.key, 0))):
             tops = [part for part in changed if part["kind"] in each.kinds and not _within(changed, part, each.kinds)]
             for part in tops if each.change is _grow else [p for p in changed if p["kind"] in each.kinds]:
                 each.change(changed, part, times)
-    return grounded(changed, feet)
+    return _on_its_feet(changed, feet)
 
 
 def at_size(parts: Sequence[Part], times: float) -> list[Part]:
@@ -150,15 +160,19 @@ def gauge_for(wrap: Mapping[str, Any], times: float) -> float:
 
 def extent(parts: Sequence[Part]) -> Extent:
     """How large stored parts stand there. Raises `BadInput`."""
-    points = np.concatenate([_points(piece) for piece in _placed(parts)])
-    low, high = points.min(axis=0), points.max(axis=0)
+    return _extent_of(_reach(parts))
+
+
+def _extent_of(reach: Mapping[str, np.ndarray]) -> Extent:
+    both = np.array(list(reach.values()))
+    low, high = both[:, 0].min(axis=0), both[:, 1].max(axis=0)
     long, broad, tall = (float(size) for size in high - low)
     return Extent(long, broad, tall, float(low[2]))
 
 
 def touching(parts: Sequence[Part]) -> dict[str, float]:
     """The feet: legs, arms and feet that reach the ground and carry none that does, each with how far it is over it, in mm."""
-    lowest = _lowest(parts)
+    lowest = {key: float(low[2]) for key, (low, _) in _reach(parts).items()}
     ground = min(lowest.values())
     near = {
         part["key"]: lowest[part["key"]] - ground
@@ -173,8 +187,13 @@ def grounded(parts: list[Part], feet: Mapping[str, float]) -> list[Part]:
     """The parts with these feet so far over the ground, and the lowest of them on it: a leg that ends above is made longer, a
     foot without a leg comes further out of what it sits on.
     """
+    return _on_its_feet(parts, feet)[0]
+
+
+def _on_its_feet(parts: list[Part], feet: Mapping[str, float]) -> tuple[list[Part], Extent]:
     for _ in range(TRIES):
-        lowest = _lowest(parts)
+        reach = _reach(parts)
+        lowest = {key: float(low[2]) for key, (low, _) in reach.items()}
         ground = min(lowest.values())
         short = {key: lowest[key] - ground - gap for key, gap in feet.items() if lowest[key] - ground - gap > LEVEL_MM}
         for key, gap in short.items():
@@ -187,11 +206,13 @@ def grounded(parts: list[Part], feet: Mapping[str, float]) -> list[Part]:
                 foot["seat"] = {**foot["seat"], "sink": max(0.0, foot["seat"].get("sink", 0.0) - gap)}
         if not short:
             break
-    ground = min(_lowest(parts).values())
+    else:
+        reach = _reach(parts)
+    found = _extent_of(reach)
     for part in parts:
         if part["seat"].get("on") is None:
-            part["seat"] = {**part["seat"], "centre_mm": part["seat"].get("centre_mm", 0.0) - ground}
-    return parts
+            part["seat"] = {**part["seat"], "centre_mm": part["seat"].get("centre_mm", 0.0) - found.lowest}
+    return parts, replace(found, lowest=0.0)
 
 
 def _leg_of(parts: Sequence[Part], key: str) -> Part | None:
@@ -239,9 +260,13 @@ def _points(piece: Placed) -> np.ndarray:
     return surface(piece).reshape(-1, 3)
 
 
-def _lowest(parts: Sequence[Part]) -> dict[str, float]:
-    found: dict[str, float] = {}
+def _reach(parts: Sequence[Part]) -> dict[str, np.ndarray]:
+    """By the key of each part its lowest and its highest x, y, z, as (2, 3)."""
+    found: dict[str, np.ndarray] = {}
     for piece in _placed(parts):
-        low = float(_points(piece)[:, 2].min())
-        found[piece.name] = min(low, found.get(piece.name, low))
+        points = _points(piece)
+        box = np.array([points.min(axis=0), points.max(axis=0)])
+        if (other := found.get(piece.name)) is not None:
+            box = np.array([np.minimum(box[0], other[0]), np.maximum(box[1], other[1])])
+        found[piece.name] = box
     return found

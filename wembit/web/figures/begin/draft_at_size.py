@@ -6,14 +6,22 @@ import math
 from collections.abc import Mapping, Sequence
 from copy import deepcopy
 from dataclasses import dataclass, replace
-from functools import cache, lru_cache
+from functools import cache, cached_property, lru_cache
 from typing import TYPE_CHECKING, Any
 
 from scipy.optimize import root_scalar
 
 from wembit.core.body_plans.every_plan import PLANS
 from wembit.core.body_plans.plan import HIGH, BodyPlan
-from wembit.core.body_plans.proportions import Extent, at_size, extent, natural, proportioned
+from wembit.core.body_plans.proportions import (
+    Extent,
+    at_size,
+    extent,
+    natural,
+    proportioned,
+    proportioned_and_extent,
+    touching,
+)
 from wembit.core.errors import BadInput
 from wembit.web.figures.editing.following import followed
 from wembit.web.figures.editing.scaling import scale_the_rest
@@ -37,7 +45,8 @@ CUBE = 3.0  # grams go about with this power of the size
 @dataclass(frozen=True)
 class Begun:
     """What a figure is begun from: stored parts, its slots with the colours that they are thought of in and the fibres that
-    they get, and how its size is said; the `letters` that it begins with, where it is written, and why those given cannot be.
+    they get, and how its size is said; the `letters` that it begins with, where it is written, and why those given cannot be;
+    the `feet` it stands on, where they are known.
     """
 
     name: str
@@ -49,6 +58,7 @@ class Begun:
     like: Figure | None = None
     letters: str = ""
     unread: str = ""
+    feet: Mapping[str, float] | None = None
 
     def draft(self, studio: Studio, parts: Sequence[dict[str, Any]], times: float) -> Draft:
         """Those parts as a figure, with all that is told of the one that it is like, at so many times its size."""
@@ -69,7 +79,13 @@ class Worked:
     draft: Draft
     palette: Palette
     plan: FigurePlan
-    extent: Extent
+
+    @cached_property
+    def extent(self) -> Extent:
+        stored = [
+            {"key": part.key, "count": part.count, "shape": part.shape, "seat": part.seat} for part in self.draft.parts
+        ]
+        return extent(stored)
 
 
 def from_plan(studio: Studio, plan: BodyPlan, letters: str | None = None) -> Begun:
@@ -80,17 +96,26 @@ def from_plan(studio: Studio, plan: BodyPlan, letters: str | None = None) -> Beg
             plan = replace(plan, name=letters.strip(), parts=plan.written(letters))
         except BadInput as fault:
             unread = f"{fault.what}."
-    parts = natural(plan) if plan.written else deepcopy(_thought_of(plan.key))
+    parts, feet = (natural(plan), None) if plan.written else deepcopy(_thought_of(plan.key))
+    items = studio.cached_until_change(f"body:{plan.key}", lambda: from_the_shelf(studio, plan.colours))
     return Begun(
-        plan.name, plan.measure, plan.usual_mm, parts, plan.colours, from_the_shelf(studio, plan.colours),
-        letters=plan.letters, unread=unread,
-    )  # fmt: skip
+        plan.name,
+        plan.measure,
+        plan.usual_mm,
+        parts,
+        plan.colours,
+        items,
+        letters=plan.letters,
+        unread=unread,
+        feet=feet,
+    )
 
 
 @lru_cache(maxsize=len(PLANS))
-def _thought_of(plan_key: str) -> list[dict[str, Any]]:
-    """The parts of a plan in its own proportions, kept since every move of a slider begins from them."""
-    return natural(PLANS[plan_key])
+def _thought_of(plan_key: str) -> tuple[list[dict[str, Any]], dict[str, float]]:
+    """The parts of a plan in its own proportions, with its feet, kept since every move of a slider begins from them."""
+    parts = natural(PLANS[plan_key])
+    return parts, touching(parts)
 
 
 def from_figure(figure: Figure) -> Begun:
@@ -108,13 +133,13 @@ def from_figure(figure: Figure) -> Begun:
 
 def at_length(studio: Studio, begun: Begun, steps: Mapping[str, int], size_mm: float) -> Worked:
     """In these proportions, so long or high. Raises `BadInput`."""
-    parts = proportioned(begun.parts, steps)
-    return _worked(studio, begun, parts, size_mm / said(begun, extent(parts)))
+    parts, found = proportioned_and_extent(begun.parts, steps, begun.feet)
+    return _worked(studio, begun, parts, size_mm / said(begun, found))
 
 
 def at_grams(studio: Studio, begun: Begun, steps: Mapping[str, int], grams: float) -> Worked:
     """In these proportions, as large as takes so many grams in all. Raises `BadInput`."""
-    parts = proportioned(begun.parts, steps)
+    parts = proportioned(begun.parts, steps, begun.feet)
 
     @cache
     def off(log: float) -> float:
@@ -137,5 +162,4 @@ def _worked(studio: Studio, begun: Begun, parts: Sequence[dict[str, Any]], times
         begun.items, begun.colours | {slot: seen[item.pk] for slot, item in begun.items.items() if item.pk in seen}
     )
     followed(made.version, made.parts, lambda: palette)
-    stands = [{"key": part.key, "count": part.count, "shape": part.shape, "seat": part.seat} for part in made.parts]
-    return Worked(made, palette, plan_figure(made.version, made.parts, palette), extent(stands))
+    return Worked(made, palette, plan_figure(made.version, made.parts, palette))
