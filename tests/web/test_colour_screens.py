@@ -132,7 +132,17 @@ def test_two_figures_and_two_versions_are_laid_side_by_side(client, owner, hare)
     assert "hands" in page
     assert "wool costs" in page
     assert "nobody offers" in page
+    assert "Pebble, version 1" in words(get(client, f"figures/{hare.pk}/compare/")), "the newest like it, unasked"
+
+
+def test_a_figure_is_laid_beside_the_one_most_like_it(client, owner, hare):
     assert "one version so far" in words(get(client, f"figures/{hare.pk}/compare/"))
+    make.figure(owner, "Pebble", 30.0)
+    kinds = {part.kind for part in newest_version(hare).parts.all()}
+    twin = make.figure(owner, "Leveret", 60.0)
+    for kind in kinds - {"body"}:
+        post(client, f"figures/{twin.pk}/part/", kind=kind, length="20")
+    assert "Leveret, version 1" in words(get(client, f"figures/{hare.pk}/compare/"))
 
 
 def test_a_version_of_another_studio_cannot_be_laid_beside(client, hare):

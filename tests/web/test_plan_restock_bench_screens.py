@@ -1,6 +1,7 @@
 """From the plan over the order to the bench, as a maker works it; every number followed from one place to the next."""
 
 import datetime as dt
+import math
 import re
 import uuid
 from decimal import Decimal as D
@@ -225,7 +226,8 @@ def test_an_owner_keeps_suppliers_and_packs(client, owner, moss):
     assert Offer.objects.get().price == 5
     page = get(client, f"restock/suppliers/?supplier={spindle.pk}")
     assert 'value="Spindle"' in page
-    assert "50 g, 5.00 EUR" in words(page)
+    assert "50 g5.00 EUR" in words(page)
+    assert f'width="{math.sqrt(50 * 26):.1f}"' in page, "as large as the bag it becomes on the shelf"
     wrongs = [("pack", "0", "more than nothing"), ("pack", "x", "Write"), ("price", "cheap", "Write the price")]
     for field, wrong, said in wrongs:
         answer = post(client, f"restock/suppliers/{spindle.pk}/offer/", **{**given, field: wrong})

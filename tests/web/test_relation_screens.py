@@ -113,6 +113,28 @@ def test_ten_grams_are_divided_by_shares(client, owner, hare):
     assert grams(hare, "leg") == pytest.approx(0.625, rel=1e-4)
 
 
+def test_dividing_begins_with_what_the_figure_takes(client, owner, hare):
+    """The grams of the page of the figure, and the shares that they have in its parts: given, they change nothing."""
+    tops = make.lot(owner, "fawn", form="tops")
+    post(client, f"figures/{hare.pk}/fibre/", slot="main", item=str(tops.item_id))
+    on_figure = re.search(r"fawn ([\d.]+) g", words(get(client, f"figures/{hare.pk}/")))[1]
+    page = get(client, f"figures/{hare.pk}/divide/")
+    filled = dict(re.findall(r'<input[^>]*name="(\w+)"[^>]*value="([^"]*)"', page))
+    assert float(filled["grams"]) == pytest.approx(float(on_figure), abs=0.006)
+    shares = [filled[f"share_{key}"] for key in ("body", "leg", "tail")]
+    assert shares.count("rest") == 1 and all(share.endswith(" %") for share in shares if share != "rest")
+    before = [grams(hare, key) for key in ("body", "leg", "tail")]
+    given = {name: filled[name] for name in ("grams", "share_body", "share_leg", "share_tail")}
+    assert post(client, f"figures/{hare.pk}/divide/", item=str(tops.item_id), **given).status_code == 302
+    assert [grams(hare, key) for key in ("body", "leg", "tail")] == pytest.approx(before, rel=0.03)
+
+
+def test_a_figure_without_wool_is_divided_from_nothing(client, hare):
+    page = get(client, f"figures/{hare.pk}/divide/")
+    assert "Say how much wool there is" in words(page)
+    assert 'aria-invalid="true"' not in page
+
+
 @pytest.mark.parametrize(
     ("given", "said"),
     [

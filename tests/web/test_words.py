@@ -1,6 +1,7 @@
 """How numbers and days are written, and what finding finds."""
 
 import datetime as dt
+import re
 from types import SimpleNamespace
 
 import pytest
@@ -8,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.web import factories as make
-from tests.web.helpers import get, words
+from tests.web.helpers import get, post, words
 from wembit.core import units
 from wembit.core.shape.solids import KINDS, SOLIDS
 from wembit.web import numbers
@@ -88,7 +89,17 @@ def test_finding_looks_everywhere_and_only_here(client, owner):
     assert "moss" in words(get(client, "find/?words=MOSS", headers={"HX-Request": "true"}))
     assert "Moss hare" not in words(get(client, "find/?words=zzz"))
     assert get(client, "find/?words=%25")
-    assert get(client, "find/")
+
+
+def test_before_a_letter_is_written_what_was_touched_last_is_found(client, owner):
+    rust, moss = make.lot(owner, "rust"), make.lot(owner, "moss")
+    make.lot(make.studio_owner("Dune", "ana"), "of another")
+    make.figure(owner, "Hare", fibre=moss)
+    assert re.findall(r"<b>(\w+)</b> <span>[^<]+</span></a>", get(client, "find/")) == ["moss", "rust", "Hare"]
+    post(client, f"stash/lot/{rust.pk}/take/", amount="2")
+    page = get(client, "find/")
+    assert page.index(f"lot/{rust.pk}") < page.index(f"lot/{moss.pk}")
+    assert "of another" not in page
 
 
 def test_every_shape_and_every_size_has_its_words():

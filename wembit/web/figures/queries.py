@@ -7,12 +7,14 @@ from itertools import count
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.db.models import Exists, OuterRef, Prefetch, QuerySet
+from django.db.models import Exists, OuterRef, Prefetch, QuerySet, Subquery
+from django.db.models.functions import Coalesce
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
 from wembit.web.figures.to_core.estimating import Palette
 from wembit.web.stash.queries import colours
+from wembit.web.studio.models import Deed
 
 from .models import Choice, Colourway, Figure, Layer, Part, Version
 
@@ -59,6 +61,13 @@ def _parts() -> QuerySet[Part]:
 def figures_named(studio: Studio, words: str) -> list[Figure]:
     """Figures whose names hold all of the words."""
     return list(_named(studio, words))
+
+
+def changed_last(studio: Studio, most: int) -> list[Figure]:
+    """The figures that were begun or changed last, the newest first."""
+    changes = Deed.objects.filter(kind=Deed.FIGURE, thing=OuterRef("pk")).order_by("-made_at").values("made_at")[:1]
+    figures = Figure.objects.of(studio).annotate(changed=Coalesce(Subquery(changes), "made_at"))
+    return list(figures.order_by("-changed", "name")[:most])
 
 
 def _named(studio: Studio, words: str) -> QuerySet[Figure]:

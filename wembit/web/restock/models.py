@@ -21,6 +21,8 @@ class Supplier(Owned):
     lead_days = models.PositiveSmallIntegerField(default=7)
     postage = models.DecimalField(max_digits=8, decimal_places=2, default=0)
 
+    rows: list[Any]  # its offers by item, set by what draws them
+
     class Meta:
         ordering = ["name"]
         constraints = [models.UniqueConstraint("studio", Lower("name"), name="one_supplier_a_name")]

@@ -20,7 +20,7 @@ from wembit.web.idempotency import press_of
 from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import ZERO, Item
-from wembit.web.stash.queries import goods, item_chosen, unweighed_lots
+from wembit.web.stash.queries import colours, goods, item_chosen, unweighed_lots
 
 from . import queries
 from .actions.keep_offer import keep_offer
@@ -30,6 +30,7 @@ from .actions.receive_order import receive_order
 from .actions.send_order import send_order
 from .actions.take_off_list import take_off_list
 from .forms import ArrivalForm, OfferForm, PacksForm, SendForm, SupplierForm
+from .packs_chart import by_item
 from .tide_chart import chart
 
 if TYPE_CHECKING:
@@ -170,6 +171,9 @@ def arrival(request: Request, order_id: UUID) -> HttpResponse:
 def suppliers_context(request: Request, chosen: str = "") -> dict:
     """The suppliers; the chosen one's forms in the tray."""
     found = queries.suppliers(request.studio)
+    seen = colours(request.studio, {offer.item_id for supplier in found for offer in supplier.offers.all()})
+    for supplier in found:
+        supplier.rows = by_item(supplier.offers.all(), seen)
     in_hand = next((each for each in found if str(each.pk) == chosen), None)
     return {"suppliers": found, "chosen": in_hand, "items": goods(request.studio) if in_hand else []}
 

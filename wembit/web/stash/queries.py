@@ -261,6 +261,13 @@ def colours(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, str]:
     return dict(lots.values_list("item_id", "srgb"))
 
 
+def touched_last(studio: Studio, most: int) -> list[Lot]:
+    """The lots that something came to or left last, the newest first."""
+    last = Movement.objects.filter(lot=OuterRef("pk")).order_by("-entry__recorded_at").values("entry__recorded_at")[:1]
+    lots = Lot.objects.of(studio).filter(waste=False).annotate(touched=Subquery(last)).filter(touched__isnull=False)
+    return list(lots.select_related("item").order_by("-touched", "pk")[:most])
+
+
 def newest_look(item: Item) -> dict:
     """Colour and drawer of the item's newest lot, as fields of a new one."""
     lot = item.lots.filter(waste=False).order_by("-made_at").select_related("drawer").first()

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
 from wembit.web.decimals import decimal
 from wembit.web.figures.drawing.layout import Picture, pictures, together
-from wembit.web.figures.models import Version
+from wembit.web.figures.models import Figure, Version
 from wembit.web.figures.order_of_work.order import order_of
 from wembit.web.figures.queries import colourway_of, parts_of
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, sums
@@ -60,3 +61,19 @@ def compared(one: Side, two: Side) -> dict:
         "rows": [Difference(item, one.grams.get(item, 0.0), two.grams.get(item, 0.0)) for item in items],
         "unpriced": dict.fromkeys([*one.unpriced, *two.unpriced]),
     }
+
+
+def beside(one: Version, versions: Sequence[Version], others: Sequence[Figure]) -> Version | None:
+    """What a version is laid beside unasked: the newest other one of its figure, else of the other figures the one whose parts
+    are most of the same kinds, the newest of these; None where there is no other with parts.
+    """
+    if own := next((version for version in versions if version.pk != one.pk), None):
+        return own
+    kinds = {part.kind for part in one.parts.all()}
+
+    def likeness(figure: Figure) -> tuple[float, object]:
+        theirs = {part.kind for part in figure.newest.parts.all()} if figure.newest else set()
+        return len(kinds & theirs) / max(len(kinds | theirs), 1), figure.made_at
+
+    having = [figure for figure in others if figure.newest and figure.newest.parts.all()]
+    return max(having, key=likeness).newest if having else None

@@ -22,7 +22,7 @@ from wembit.web.figures.figure_page.page import answer, moved
 from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
-from .comparison import Side, compared, side_of
+from .comparison import Side, beside, compared, side_of
 from .faces import faces_of
 from .forms import FaceForm, SlotForm, SwapForm, WayForm
 
@@ -134,11 +134,11 @@ def compare(request: Request, figure_id: UUID) -> HttpResponse:
     versions = queries.versions_of(figure)
     one = next((version for version in versions if str(version.pk) == request.GET.get("one")), versions[0])
     other = id_in(request.GET.get("two", ""))
-    two = queries.version_of(request.studio, other) if other else (versions[1] if len(versions) > 1 else None)
+    others = [each for each in queries.figures(request.studio) if each.pk != figure.pk and each.newest]
+    two = queries.version_of(request.studio, other) if other else beside(one, versions, others)
     left: Side = side_of(one)
     right = side_of(two) if two else None
     choices = [(version.pk, f"{figure.name}, version {version.number}") for version in versions]
-    others = [each for each in queries.figures(request.studio) if each.pk != figure.pk and each.newest]
     context = {
         "figure": figure, "left": left, "right": right, "ones": choices, "one": one, "two": two,
         "twos": [*choices, *((each.newest.pk, each.name) for each in others if each.newest)],

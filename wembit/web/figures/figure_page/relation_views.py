@@ -5,31 +5,38 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from django.contrib import messages
+from django.http import QueryDict
 from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
 from django_htmx.http import HttpResponseClientRedirect
 
 from wembit.core.portions import TooMuch, divide
+from wembit.web import numbers
 from wembit.web.figures import queries
 from wembit.web.figures.actions.follow_part import follow_part
 from wembit.web.figures.actions.give_weights import give_weights
 from wembit.web.figures.actions.let_go import let_go
-from wembit.web.figures.to_core.estimating import Palette
+from wembit.web.figures.to_core.estimating import Palette, plan_figure, sums
 from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
-from .forms import DivideForm, LooseForm, RelationForm
+from .forms import REST, DivideForm, LooseForm, RelationForm
 from .page import answer, moved
+from .takes_row import takes_row
 
 if TYPE_CHECKING:
+    from collections.abc import Sequence
     from typing import Any
     from uuid import UUID
 
     from django.http import HttpResponse
 
+    from wembit.web.figures.models import Part, Version
     from wembit.web.request import Request
     from wembit.web.stash.models import Item
+
+LEAST_G = 0.01  # of a wool, to be divided
 
 
 @require_POST
@@ -58,7 +65,7 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
     version = queries.newest_version(figure)
     parts = [part for part in queries.parts_of(version) if part.shape["kind"] != "none"]
     palette = Palette.of(queries.colourway_of(version))
-    given = request.POST if request.method == "POST" else request.GET
+    given: QueryDict = request.POST if request.method == "POST" else request.GET
     fibres = list(dict.fromkeys(palette.items.values()))
     item = next((fibre for fibre in fibres if str(fibre.pk) == given.get("item")), fibres[0] if fibres else None)
     labels = [(f"share_{part.key}", f"{part.count} × {part.name}" if part.count > 1 else part.name) for part in parts]
@@ -72,6 +79,8 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
         "colour": palette.colour(slot),
         "faults": {},
     }
+    if request.method == "GET" and "grams" not in given and not any(share.startswith("share_") for share in given):
+        given = context["kept"] = _own_shares(request, version, parts, palette, item)
     if "grams" in given or request.method == "POST":
         context |= _portions(DivideForm(request, given, parts), item)
     if request.method == "POST" and not context["faults"]:
@@ -89,6 +98,31 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
         context,
         422 if context["faults"] else 200,
     )
+
+
+def _own_shares(
+    request: Request, version: Version, parts: Sequence[Part], palette: Palette, item: Item | None
+) -> QueryDict:
+    """The wool that the figure takes of it, and what of it goes into each part, as the form would be filled in."""
+    plan = plan_figure(version, parts, palette)
+    takes = {each.item: each.grams for each in takes_row(sums(plan), palette) if each.item}
+    of_it = {
+        each.part.key: sum(
+            layer.grams.middle for layer in each.layers if palette.items.get(layer.layer.slot_id) == item
+        )
+        for each in plan.parts
+    }
+    filled = QueryDict(mutable=True)
+    whole = takes.get(item, 0.0) if item else 0.0
+    if item is None or plan.fault or whole < LEAST_G:
+        return filled
+    added, taking = sum(of_it.values()), [key for key in of_it if of_it[key] > 0]
+    largest = max(taking, key=lambda key: of_it[key])
+    shares = {f"share_{key}": f"{100 * of_it[key] / added:.1f} %" for key in taking if key != largest}
+    filled.update(
+        {"item": str(item.pk), "grams": numbers.field_grams(whole, request.studio), f"share_{largest}": REST, **shares}
+    )
+    return filled
 
 
 def _portions(form: DivideForm, item: Item | None) -> dict:
