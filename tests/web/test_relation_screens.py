@@ -113,18 +113,18 @@ def test_ten_grams_are_divided_by_shares(client, owner, hare):
     assert grams(hare, "leg") == pytest.approx(0.625, rel=1e-4)
 
 
-def test_dividing_begins_with_what_the_figure_takes(client, owner, hare):
-    """The grams of the page of the figure, and the shares that they have in its parts: given, they change nothing."""
-    tops = make.lot(owner, "fawn", form="tops")
+def test_dividing_begins_with_the_parts_that_are_of_that_wool_alone(client, owner, hare):
+    """Their grams and shares: given, they change nothing. A body over a core of another wool has no share."""
+    tops, core = make.lot(owner, "fawn", form="tops"), make.lot(owner, "inside", form="core")
     post(client, f"figures/{hare.pk}/fibre/", slot="main", item=str(tops.item_id))
-    on_figure = re.search(r"fawn ([\d.]+) g", words(get(client, f"figures/{hare.pk}/")))[1]
-    page = get(client, f"figures/{hare.pk}/divide/")
+    post(client, f"figures/{hare.pk}/fibre/", slot="core", item=str(core.item_id))
+    page = get(client, f"figures/{hare.pk}/divide/", data={"item": str(tops.item_id)})
     filled = dict(re.findall(r'<input[^>]*name="(\w+)"[^>]*value="([^"]*)"', page))
-    assert float(filled["grams"]) == pytest.approx(float(on_figure), abs=0.006)
-    shares = [filled[f"share_{key}"] for key in ("body", "leg", "tail")]
-    assert shares.count("rest") == 1 and all(share.endswith(" %") for share in shares if share != "rest")
+    assert filled["share_body"] == ""
+    assert filled["share_leg"] == "rest" and filled["share_tail"].endswith(" %")
     before = [grams(hare, key) for key in ("body", "leg", "tail")]
-    given = {name: filled[name] for name in ("grams", "share_body", "share_leg", "share_tail")}
+    assert float(filled["grams"]) == pytest.approx(4 * before[1] + before[2], abs=0.006)
+    given = {name: filled[name] for name in ("grams", "share_leg", "share_tail")}
     assert post(client, f"figures/{hare.pk}/divide/", item=str(tops.item_id), **given).status_code == 302
     assert [grams(hare, key) for key in ("body", "leg", "tail")] == pytest.approx(before, rel=0.03)
 

@@ -17,13 +17,12 @@ from wembit.web.figures import queries
 from wembit.web.figures.actions.follow_part import follow_part
 from wembit.web.figures.actions.give_weights import give_weights
 from wembit.web.figures.actions.let_go import let_go
-from wembit.web.figures.to_core.estimating import Palette, plan_figure, sums
+from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
 from .forms import REST, DivideForm, LooseForm, RelationForm
 from .page import answer, moved
-from .takes_row import takes_row
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -103,22 +102,22 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
 def _own_shares(
     request: Request, version: Version, parts: Sequence[Part], palette: Palette, item: Item | None
 ) -> QueryDict:
-    """The wool that the figure takes of it, and what of it goes into each part, as the form would be filled in."""
-    plan = plan_figure(version, parts, palette)
-    takes = {each.item: each.grams for each in takes_row(sums(plan), palette) if each.item}
-    of_it = {
-        each.part.key: sum(
-            layer.grams.middle for layer in each.layers if palette.items.get(layer.layer.slot_id) == item
-        )
-        for each in plan.parts
-    }
-    filled = QueryDict(mutable=True)
-    whole = takes.get(item, 0.0) if item else 0.0
-    if item is None or plan.fault or whole < LEAST_G:
+    """What the parts that are of this wool alone take of it, and each one's share of that, as the form would be filled in.
+    Parts of several wools stay out: the weight that a part is given is its whole weight.
+    """
+    filled, plan = QueryDict(mutable=True), plan_figure(version, parts, palette)
+    if item is None or plan.fault:
         return filled
-    added, taking = sum(of_it.values()), [key for key in of_it if of_it[key] > 0]
-    largest = max(taking, key=lambda key: of_it[key])
-    shares = {f"share_{key}": f"{100 * of_it[key] / added:.1f} %" for key in taking if key != largest}
+    of_it = {
+        each.part.key: sum(layer.grams.middle for layer in each.layers)
+        for each in plan.parts
+        if each.layers and all(palette.items.get(layer.layer.slot_id) == item for layer in each.layers)
+    }
+    whole = sum(of_it.values())
+    if whole < LEAST_G:
+        return filled
+    largest = max(of_it, key=lambda key: of_it[key])
+    shares = {f"share_{key}": f"{100 * grams / whole:.2f} %" for key, grams in of_it.items() if key != largest}
     filled.update(
         {"item": str(item.pk), "grams": numbers.field_grams(whole, request.studio), f"share_{largest}": REST, **shares}
     )
