@@ -126,7 +126,7 @@ def test_dividing_begins_with_the_parts_that_are_of_that_wool_alone(client, owne
     assert float(filled["grams"]) == pytest.approx(4 * before[1] + before[2], abs=0.006)
     given = {name: filled[name] for name in ("grams", "share_leg", "share_tail")}
     assert post(client, f"figures/{hare.pk}/divide/", item=str(tops.item_id), **given).status_code == 302
-    assert [grams(hare, key) for key in ("body", "leg", "tail")] == pytest.approx(before, rel=0.03)
+    assert [grams(hare, key) for key in ("body", "leg", "tail")] == pytest.approx(before, abs=0.006), "to the hundredth"
 
 
 def test_a_figure_without_wool_is_divided_from_nothing(client, hare):
