@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from django.contrib import messages
@@ -11,12 +12,13 @@ from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from wembit.web import clock
+from wembit.web import clock, numbers
 from wembit.web.figures.materials_list.materials import listing
 from wembit.web.figures.queries import colourways, parts_of, ways_with
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
+from wembit.web.stash.chest.fronts import Front, fronts
 from wembit.web.stash.models import ZERO, Item
 from wembit.web.stash.queries import colours
 
@@ -31,6 +33,7 @@ from .models import PLANNED, Project
 from .plan_chart import calendar
 
 if TYPE_CHECKING:
+    from collections.abc import Sequence
     from decimal import Decimal
     from uuid import UUID
 
@@ -175,7 +178,25 @@ def newest(request: Request, project_id: UUID) -> HttpResponse:
 def pull_list(request: Request, project_id: UUID) -> HttpResponse:
     """What to lay out, bag by bag, to print."""
     project = queries.project_of(request.studio, project_id)
-    return render(request, "plan/pull_list.html", project_context(request, project))
+    context = project_context(request, project)
+    return render(request, "plan/pull_list.html", context | {"chest": pull_chest(request.studio, context["needs"])})
+
+
+def pull_chest(studio: Studio, needs: Sequence[queries.NeedLine]) -> list[Front]:
+    """The chest with those drawers lit from which something is pulled, each with what and how much."""
+    wanted: dict[UUID | None, dict[Item, Decimal]] = {}
+    for line in needs:
+        for pull in line.pulls:
+            inside = wanted.setdefault(pull.promise.lot.drawer_id, {})
+            inside[line.need.item] = inside.get(line.need.item, ZERO) + pull.promise.amount
+    return [_to_pull(studio, front, wanted.get(front.drawer_id, {})) for front in fronts(studio)]
+
+
+def _to_pull(studio: Studio, front: Front, wanted: dict[Item, Decimal]) -> Front:
+    words = [
+        f"{item.name} {numbers.NARROW.join(numbers.amount(much, item.unit, studio))}" for item, much in wanted.items()
+    ]
+    return replace(front, words=tuple(words), is_lit=bool(words))
 
 
 @require_GET

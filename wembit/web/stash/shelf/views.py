@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from decimal import Decimal
 from fractions import Fraction
 from typing import TYPE_CHECKING
+from urllib.parse import urlencode
 
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
+from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.colour.colour_words import MANY, ORDER
@@ -30,6 +33,7 @@ from wembit.web.stash.actions.put_back import put_back
 from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.split import split
 from wembit.web.stash.actions.undo import undo
+from wembit.web.stash.chest.fronts import Front, fronts
 from wembit.web.stash.models import GRAMS, Lot, Promise
 from wembit.web.uploads import cleaned
 
@@ -76,6 +80,7 @@ def shelf_context(request: Request) -> dict:
         "by": by,
         "groups": GROUPS.items(),
         "boards": drawn,
+        "chest": shelf_chest(studio, filters.drawer) if by == "drawer" else [],
         "lot_count": lot_count,
         "breeds": queries.breed_choices(studio),
         "forms": FORM_CHOICES,
@@ -84,6 +89,20 @@ def shelf_context(request: Request) -> dict:
         "drawings": drawings().values(),
         "mark": draw_mark(),
     }
+
+
+def shelf_chest(studio: Studio, chosen: str) -> list[Front]:
+    """The chest; a touch on a drawer shows what lies in it, the chosen one is lit."""
+    home = reverse("stash:home", args=[studio.slug])
+    return [
+        replace(
+            front,
+            words=(f"{front.count} bag{'s' if front.count != 1 else ''}",),
+            href=f"{home}?{urlencode({'by': 'drawer', 'drawer': front.name})}" if front.name else "",
+            is_lit=bool(chosen) and front.name == chosen,
+        )
+        for front in fronts(studio)
+    ]
 
 
 def drawn_boards(studio: Studio, filters: Any, by: str, start: int, rest: Any) -> tuple[str, int]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from decimal import Decimal
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
@@ -16,6 +17,7 @@ from wembit.core.craft.moths import COLD_DAYS
 from wembit.core.stock.air import ROOMS, humidity_in, kind_of
 from wembit.core.stock.recounting import explained
 from wembit.web import clock, numbers
+from wembit.web.dates import spoken
 from wembit.web.idempotency import press_of
 from wembit.web.once import once
 from wembit.web.responses import again
@@ -24,6 +26,7 @@ from wembit.web.stash.actions.keep_reminder import keep_reminder
 from wembit.web.stash.actions.keep_room import ROOM, keep_room
 from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.tick_reminder import tick_reminder
+from wembit.web.stash.chest.fronts import Front, fronts
 from wembit.web.stash.models import FIBRE, GRAMS, Lot
 from wembit.web.stash.queries import drawers
 from wembit.web.stash.shelf.shelf_chart import draw
@@ -44,7 +47,7 @@ LARGE, LEAST = 45_000.0, 900.0  # px² of the largest bag of the place, to which
 
 def home_context(request: Request) -> dict:
     return {
-        "shelf": queries.places(request.studio),
+        "chest": walk_chest(request.studio),
         "closed": queries.closed(request.studio),
         "asleep": queries.asleep(request.studio),
         "reminders": queries.reminders(request.studio),
@@ -52,6 +55,25 @@ def home_context(request: Request) -> dict:
         "rooms": list(ROOMS.items()),
         "room": request.studio.habits.get(ROOM, ""),
     }
+
+
+def walk_chest(studio: Studio) -> list[Front]:
+    """The chest in the order of the walk; a drawer is done when all its bags were weighed again."""
+    drawn = {front.drawer_id: front for front in fronts(studio)}
+    return [_to_walk(studio, drawn[stop.drawer_id], stop) for stop in queries.places(studio)]
+
+
+def _to_walk(studio: Studio, front: Front, stop: queries.Stop) -> Front:
+    if stop.never:
+        told = "not weighed again yet" if stop.never == stop.count else f"{stop.never} not weighed again yet"
+    else:
+        assert stop.oldest is not None, "all were weighed"
+        told = f"since {spoken(stop.oldest.astimezone(clock.zone(studio)).date(), clock.today(studio))}"
+    where = (
+        ("stash:walk_place", [studio.slug, stop.drawer_id]) if stop.drawer_id else ("stash:walk_nowhere", [studio.slug])
+    )
+    bags = f"{stop.count} bag{'s' if stop.count != 1 else ''}"
+    return replace(front, words=(bags, told), href=reverse(where[0], args=where[1]), is_done=not stop.never)
 
 
 @require_GET
