@@ -88,4 +88,4 @@ def test_each_question_is_answered_in_the_first_view(opened, site, device, reach
 
 
 def test_the_list_of_questions_is_the_tested_one():
-    assert re.findall(r"^\d+\. (.+\?)", LISTED.read_text(), re.MULTILINE) == list(ANSWERS)
+    assert re.findall(r"^\d+\. (.+?\?)", LISTED.read_text(), re.MULTILINE) == list(ANSWERS)
