@@ -43,6 +43,7 @@ def test_a_drawer_of_the_shelf_shows_its_wools_and_opens(client, owner):
     page = get(client, "stash/?by=drawer")
     assert "#6f7d43" in front(page, "A1") and "#8a4b2a" in front(page, "A1") and "2 bags" in front(page, "A1")
     assert 'class="front' not in get(client, "stash/"), "by breed there are boards alone"
+    assert "2 bags" in front(get(client, "stash/?by=drawer", headers={"HX-Request": "true"}), "A1"), "by the sieve, too"
     inside = get(client, "stash/" + re.search(r'href="[^"]*stash/([^"]+)"', front(page, "B2"))[1].replace("&amp;", "&"))
     assert "slate" in words(inside) and "moss" not in words(inside)
     assert "front lit" in front(inside, "B2")

@@ -80,7 +80,6 @@ def shelf_context(request: Request) -> dict:
         "by": by,
         "groups": GROUPS.items(),
         "boards": drawn,
-        "chest": shelf_chest(studio, filters.drawer) if by == "drawer" else [],
         "lot_count": lot_count,
         "breeds": queries.breed_choices(studio),
         "forms": FORM_CHOICES,
@@ -111,6 +110,7 @@ def drawn_boards(studio: Studio, filters: Any, by: str, start: int, rest: Any) -
     context = {
         "studio": studio,
         "boards": boards(lots, by),
+        "chest": shelf_chest(studio, filters.drawer) if by == "drawer" and not start else [],
         "lot_count": lot_count,
         "any_filter": filters != queries.ShelfFilters(),
         "beyond": max(lot_count - start - MOST_SHOWN, 0),
