@@ -59,7 +59,7 @@ def addresses(page) -> dict[str, str]:
         settled(page)
         return page.url
 
-    found = {key: there[key] for key in ("shelf", "walk", "making", "bench", "today", "plan", "answers")}
+    found = {key: there[key] for key in ("walk", "making", "bench", "today", "plan", "answers")}
     found |= {key: there[key] for key in ("colour answers", "what was done")}
     found |= {"olive": picked("shelf", "^\\s*olive"), "heron": picked("figures", "Heron").split("?")[0]}
     found |= {"short project": picked("plan", "Winter market"), "moss tide": picked("restock", "moss")}

@@ -1,5 +1,6 @@
 """Bodies to begin from: closed, on their feet, no part adrift, as heavy as the trade expects; proportions of any figure."""
 
+from dataclasses import astuple
 from itertools import pairwise
 
 import pytest
@@ -16,6 +17,7 @@ from wembit.core.body_plans.proportions import (
     extent,
     natural,
     proportioned,
+    proportioned_and_extent,
     proportions_of,
     touching,
 )
@@ -139,7 +141,8 @@ def test_every_proportion_goes_the_way_that_it_says(key):
     for each in proportions_of(parts):
         sizes = []
         for steps in (-MOST, -1, 0, 2, MOST):
-            changed = proportioned(parts, {each.key: steps})
+            changed, found = proportioned_and_extent(parts, {each.key: steps})
+            assert astuple(found) == pytest.approx(astuple(extent(changed)), abs=0.01), "as they stand, measured anew"
             assert extent(changed).lowest == pytest.approx(0, abs=0.01)
             if len(touching(parts)) > 1:
                 assert touching(parts).keys() <= touching(changed).keys(), "what stood on the ground stands on it"

@@ -6,9 +6,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from wembit.web.figures.models import Figure
-from wembit.web.plan.models import Project
-from wembit.web.stash.models import Lot
+from wembit.web.figures.queries import figure_count
+from wembit.web.plan.queries import has_projects
+from wembit.web.stash.queries import has_bags
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -28,7 +28,7 @@ BAG = Thing(
     "Put the first bag on the shelf",
     "Begin with what lies in the drawers: its name, its colour, its weight, one line a bag.",
     "stash:stocktake",
-    lambda studio: Lot.objects.of(studio).exists(),
+    has_bags,
 )
 COLOUR = Thing(
     "Tell a bag its colour",
@@ -40,13 +40,13 @@ FIGURE = Thing(
     "Begin a figure",
     "Touch what it is most like: it stands there with its grams, and everything can be changed.",
     "figures:new",
-    lambda studio: Figure.objects.of(studio).exists(),
+    lambda studio: figure_count(studio) > 0,
 )
 PROJECT = Thing(
     "Plan something",
     "Say what, how many, and for when: what it needs is put aside, and what is short is told.",
     "plan:new",
-    lambda studio: Project.objects.of(studio).exists(),
+    has_projects,
 )
 PLACES = {
     "today": (BAG, FIGURE, PROJECT),

@@ -39,6 +39,11 @@ def plan_line(studio: Studio, today: dt.date) -> tuple[int, int]:
     return len(dues), sum(due < today for due in dues)
 
 
+def has_projects(studio: Studio) -> bool:
+    """Whether the studio ever planned anything."""
+    return Project.objects.of(studio).exists()
+
+
 def projects(studio: Studio, due_by: dt.date | None = None) -> QuerySet[Project]:
     """Open projects by due date, with figure and version; all, or those that are due by a day."""
     rows = Project.objects.of(studio).filter(state=PLANNED).select_related("colourway__version__figure")

@@ -261,6 +261,17 @@ def colours(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, str]:
     return dict(lots.values_list("item_id", "srgb"))
 
 
+def has_bags(studio: Studio) -> bool:
+    """Whether the studio ever had a bag."""
+    return Lot.objects.of(studio).exists()
+
+
+def lots_on_shelf(studio: Studio) -> list[Lot]:
+    """Everything on the shelf with its item and drawer, by kind and name."""
+    lots = Lot.objects.of(studio).on_shelf().select_related("item", "drawer")
+    return list(lots.order_by("item__kind", "item__name", "made_at", "pk"))
+
+
 def touched_last(studio: Studio, most: int) -> list[Lot]:
     """The lots that something came to or left last, the newest first."""
     last = Movement.objects.filter(lot=OuterRef("pk")).order_by("-entry__recorded_at").values("entry__recorded_at")[:1]

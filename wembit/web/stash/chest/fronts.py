@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from uuid import UUID
 
 from wembit.web.stash.models import FIBRE, Lot
+from wembit.web.stash.queries import lots_on_shelf
 from wembit.web.stash.shelf.shelf_chart import BARE
 
 if TYPE_CHECKING:
@@ -44,12 +45,15 @@ class Front:
     is_lit: bool = False
     is_done: bool = False
 
+    @property
+    def bags(self) -> str:
+        return f"{self.count} bag{'s' if self.count != 1 else ''}"
+
 
 def fronts(studio: Studio) -> list[Front]:
     """All drawers in which something lies, by name; what lies in none last."""
-    lots = Lot.objects.of(studio).on_shelf().select_related("item", "drawer")
     by_drawer: dict[UUID | None, list[Lot]] = {}
-    for lot in lots.order_by("item__kind", "item__name", "made_at", "pk"):
+    for lot in lots_on_shelf(studio):
         by_drawer.setdefault(lot.drawer_id, []).append(lot)
     found = [_front(inside) for inside in by_drawer.values()]
     return sorted(found, key=lambda front: (front.drawer_id is None, front.name))
@@ -67,15 +71,14 @@ def _front(lots: list[Lot]) -> Front:
 
 
 def bands(lots: Iterable[Lot]) -> list[Band]:
-    """The bags side by side over the whole front."""
+    """The bags side by side over the whole front; the narrower, the more there are."""
     inside = list(lots)
+    least, gap = min(LEAST, WIDTH / (2 * len(inside))), min(GAP, WIDTH / (4 * len(inside)))
     grams = [float(lot.on_hand) if lot.weighed and lot.item.kind == FIBRE else LIGHT_G for lot in inside]
-    room = WIDTH - GAP * (len(inside) - 1) - LEAST * len(inside)
-    if room <= 0:  # more bags than can be told apart
-        return bands(sorted(inside, key=lambda lot: -float(lot.on_hand))[: len(inside) // 2])
+    room = WIDTH - gap * (len(inside) - 1) - least * len(inside)
     whole, x, found = sum(grams) or 1.0, 0.0, []
     for lot, weight in zip(inside, grams, strict=True):
-        width = LEAST + room * weight / whole
-        found.append(Band(round(x, 1), round(width, 1), lot.srgb or BARE, lot.weighed))
-        x += width + GAP
+        width = least + room * weight / whole
+        found.append(Band(round(x, 2), round(width, 2), lot.srgb or BARE, lot.weighed))
+        x += width + gap
     return found

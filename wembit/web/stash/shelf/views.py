@@ -96,7 +96,7 @@ def shelf_chest(studio: Studio, chosen: str) -> list[Front]:
     return [
         replace(
             front,
-            words=(f"{front.count} bag{'s' if front.count != 1 else ''}",),
+            words=(front.bags,),
             href=f"{home}?{urlencode({'by': 'drawer', 'drawer': front.name})}" if front.name else "",
             is_lit=bool(chosen) and front.name == chosen,
         )

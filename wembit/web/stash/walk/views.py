@@ -72,8 +72,7 @@ def _to_walk(studio: Studio, front: Front, stop: queries.Stop) -> Front:
     where = (
         ("stash:walk_place", [studio.slug, stop.drawer_id]) if stop.drawer_id else ("stash:walk_nowhere", [studio.slug])
     )
-    bags = f"{stop.count} bag{'s' if stop.count != 1 else ''}"
-    return replace(front, words=(bags, told), href=reverse(where[0], args=where[1]), is_done=not stop.never)
+    return replace(front, words=(front.bags, told), href=reverse(where[0], args=where[1]), is_done=not stop.never)
 
 
 @require_GET
