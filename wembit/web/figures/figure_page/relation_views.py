@@ -17,7 +17,7 @@ from wembit.web.figures import queries
 from wembit.web.figures.actions.follow_part import follow_part
 from wembit.web.figures.actions.give_weights import give_weights
 from wembit.web.figures.actions.let_go import let_go
-from wembit.web.figures.to_core.estimating import Palette, plan_figure
+from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure
 from wembit.web.responses import page, tried
 from wembit.web.studio.models import MAKER
 
@@ -25,13 +25,11 @@ from .forms import REST, DivideForm, LooseForm, RelationForm
 from .page import answer, moved
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
     from typing import Any
     from uuid import UUID
 
     from django.http import HttpResponse
 
-    from wembit.web.figures.models import Part, Version
     from wembit.web.request import Request
     from wembit.web.stash.models import Item
 
@@ -68,18 +66,23 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
     fibres = list(dict.fromkeys(palette.items.values()))
     item = next((fibre for fibre in fibres if str(fibre.pk) == given.get("item")), fibres[0] if fibres else None)
     labels = [(f"share_{part.key}", f"{part.count} × {part.name}" if part.count > 1 else part.name) for part in parts]
-    slot = next((slot for slot, each in palette.items.items() if each == item), None)
     context: dict[str, Any] = {
         "figure": figure,
         "share_fields": labels,
         "fibres": [(fibre.pk, fibre.name) for fibre in fibres],
         "kept": given,
         "item": item,
-        "colour": palette.colour(slot),
+        "colour": palette.colour(_slot_of(palette, item)),
         "faults": {},
     }
     if request.method == "GET" and "grams" not in given and not any(share.startswith("share_") for share in given):
-        given = context["kept"] = _own_shares(request, version, parts, palette, item)
+        plan = plan_figure(version, parts, palette)
+        for fibre in [item] if item and "item" in given else fibres:
+            if "grams" in (filled := _own_shares(request, plan, palette, fibre)):
+                given = filled
+                context |= {"kept": filled, "item": fibre, "colour": palette.colour(_slot_of(palette, fibre))}
+                break
+        item = context["item"]
     if "grams" in given or request.method == "POST":
         context |= _portions(DivideForm(request, given, parts), item)
     if request.method == "POST" and not context["faults"]:
@@ -99,14 +102,16 @@ def divided(request: Request, figure_id: UUID) -> HttpResponse:
     )
 
 
-def _own_shares(
-    request: Request, version: Version, parts: Sequence[Part], palette: Palette, item: Item | None
-) -> QueryDict:
+def _slot_of(palette: Palette, item: Item | None) -> Any:
+    return next((slot for slot, each in palette.items.items() if each == item), None)
+
+
+def _own_shares(request: Request, plan: FigurePlan, palette: Palette, item: Item) -> QueryDict:
     """What the parts that are of this wool alone take of it, and each one's share of that, as the form would be filled in.
     Parts of several wools stay out: the weight that a part is given is its whole weight.
     """
-    filled, plan = QueryDict(mutable=True), plan_figure(version, parts, palette)
-    if item is None or plan.fault:
+    filled = QueryDict(mutable=True)
+    if plan.fault:
         return filled
     of_it = {
         each.part.key: sum(layer.grams.middle for layer in each.layers)
