@@ -65,7 +65,8 @@ def figures_named(studio: Studio, words: str) -> list[Figure]:
 
 def changed_last(studio: Studio, most: int) -> list[Figure]:
     """The figures that were begun or changed last, the newest first."""
-    changes = Deed.objects.filter(kind=Deed.FIGURE, thing=OuterRef("pk")).order_by("-made_at").values("made_at")[:1]
+    deeds = Deed.objects.of(studio).filter(kind=Deed.FIGURE, thing=OuterRef("pk"))
+    changes = deeds.order_by("-made_at").values("made_at")[:1]
     figures = Figure.objects.of(studio).annotate(changed=Coalesce(Subquery(changes), "made_at"))
     return list(figures.order_by("-changed", "name")[:most])
 

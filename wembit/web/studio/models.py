@@ -191,7 +191,10 @@ class Deed(Owned):
 
     class Meta:
         ordering = ["-made_at"]
-        indexes = [models.Index(fields=["member", "-made_at"])]
+        indexes = [
+            models.Index(fields=["member", "-made_at"]),
+            models.Index(fields=["studio", "thing", "-made_at"]),
+        ]
 
     def __str__(self) -> str:
         return self.words
