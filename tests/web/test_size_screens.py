@@ -144,10 +144,53 @@ def test_how_big_from_all_the_wool_there_is(client, owner, ball):
 
 def test_what_is_not_enough_at_that_size_is_marked(client, owner, ball):
     assert "short" not in size(client, ball, way="times", times="1")
-    page = words(size(client, ball, way="times", times="4"))
+    page = words(size(client, ball, way="times", times="4")).split("Now and then in numbers")[1]
     short = float(re.search(r"([\d.]+) g short", page)[1])
     there = float(ball.lot.on_hand)
     then = float(re.search(r"moss [\d.]+ g ([\d.]+) g", page)[1])
     assert short == pytest.approx(then - there, abs=0.11)
     recount(owner, ball.lot.pk, Decimal(5000), press=make.press())
     assert "short" not in size(client, ball, way="times", times="4")
+
+
+def pull_of(page: str) -> dict[str, float]:
+    slider = re.search(r'<input type="range"[^>]*>', page)[0]
+    return {name: float(value) for name, value in re.findall(r'([\w-]+)="([\d.]+)"', slider)}
+
+
+def test_a_figure_is_pulled_by_its_highest_point(client, owner, ball):
+    page = size(client, ball)
+    across, up = map(float, re.search(r'class="tip" d="M(\S+) (\S+)h0"', page).groups())
+    assert up == pytest.approx(-30, abs=0.2), "the top of a ball of 30 mm"
+    assert abs(across) < 6
+    assert (pull_of(page)["step"], pull_of(page)["data-unit-mm"]) == (1, 1)
+    taller = size(client, ball, way="height", height="60")
+    assert float(re.search(r'class="tip" d="M\S+ (\S+)h0"', taller)[1]) == pytest.approx(-60, abs=0.2)
+    assert pull_of(taller)["data-high-mm"] == pytest.approx(60, abs=0.1)
+
+
+def test_the_slider_reaches_what_was_asked_for_and_speaks_the_unit_of_the_house(client, owner, ball):
+    far = pull_of(size(client, ball, way="height", height="150"))
+    assert far["min"] <= 30 <= far["max"]
+    assert far["max"] == pytest.approx(150, abs=0.1), "further than three times its height"
+    owner.studio.length_unit = "in"
+    owner.studio.save()
+    inches = pull_of(size(client, ball, way="height", height="3 in"))
+    assert inches["data-unit-mm"] == 25.4
+    assert inches["value"] == pytest.approx(3, abs=0.01)
+
+
+def test_while_it_is_pulled_only_what_it_takes_is_sent(client, ball):
+    asked = {"headers": {"HX-Request": "true", "HX-Target": "grown"}}
+    page = get(client, f"figures/{ball.pk}/size/", data={"way": "height", "of": "", "height": "60"}, **asked)
+    assert "<main" not in page
+    assert "<form" not in page
+    assert "60 mm high takes" in words(page)
+    grams = float(re.search(r"takes ([\d.]+) g", words(page))[1])
+    assert grams == pytest.approx(8 * plan_of(ball).all.p50, rel=0.02), "solid wool goes by the cube"
+
+
+def test_wool_that_does_not_reach_is_said_beside_its_picture(client, ball):
+    need = 27 * plan_of(ball).all.p50
+    page = words(size(client, ball, way="times", times="3").split("Now and then in numbers")[0])
+    assert float(re.search(r"([\d.]+) g short", page)[1]) == pytest.approx(need - 50, abs=0.06)

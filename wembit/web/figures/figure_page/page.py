@@ -35,6 +35,7 @@ from wembit.web.figures.drawing.fibre_options import fibre_options
 from wembit.web.figures.drawing.labels import labelled
 from wembit.web.figures.drawing.layout import beside_a_hand, cut_open_picture, pictures, side_by_side
 from wembit.web.figures.drawing.pointers import pointers, stance
+from wembit.web.figures.drawing.takes_row import forms_of, takes_row
 from wembit.web.figures.editing.following import held_sizes, relations_of
 from wembit.web.figures.size_words import ROLES, SHAPES, WORDS, related, sizes
 from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, PartPlan, plan_figure, small_things, sums
@@ -47,7 +48,6 @@ from .explanations import RANGE, STANDS, why_layer
 from .layer_form import MEASURED
 from .outlines import outlines
 from .part_form import FACES, ROWS
-from .takes_row import takes_row
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -79,7 +79,7 @@ def figure_context(request: Request, figure: Figure, key: str = "", layer: int =
         "plan": plan,
         "sums": totals,
         "taken": taken,
-        "taken_forms": list({each.drawing.key: each.drawing for each in taken}.values()),
+        "taken_forms": forms_of(taken),
         "small": small_things(plan),
         "cuts": cuts_of(parts),
         **drawn(request, version, parts, palette, plan, key),

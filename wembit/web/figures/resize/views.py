@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from django import forms
 from django.contrib import messages
-from django.shortcuts import redirect
+from django.shortcuts import redirect, render
 from django.views.decorators.http import require_http_methods
 
 from wembit.core.grams.largest_scale import LARGEST, SMALLEST, Largest
@@ -15,6 +15,7 @@ from wembit.web.figures import queries
 from wembit.web.figures.actions.resize_figure import resize_figure
 from wembit.web.figures.drawing.layout import pictures, together
 from wembit.web.figures.drawing.pointers import stance
+from wembit.web.figures.drawing.takes_row import forms_of, takes_row
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, sums
 from wembit.web.figures.to_core.wiring import legs_of
 from wembit.web.responses import page
@@ -24,6 +25,7 @@ from wembit.web.studio.models import MAKER
 
 from .asked_size import ALL, HIGH, LONG, Asked, times
 from .forms import SizeForm
+from .pulling import Pull, tip_of
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -69,6 +71,7 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
     plan = plan_figure(version, parts, palette)
     scaled = times(version, parts, found.scale)
     then = plan_figure(version, scaled, palette)
+    taken = takes_row(sums(then), palette, free)
     after = pictures(version, scaled, palette)["side"]
     if then.fault:
         faults[given.get("way", "")] = f"At that size something does not fit: {then.fault.what}."
@@ -86,6 +89,10 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
         "before": before,
         "after": after,
         "both": together(before, after),
+        "tip": tip_of(scaled) if after.shapes else None,
+        "pull": Pull.of(before, after, request.studio),
+        "taken": taken,
+        "taken_forms": forms_of(taken),
         "plan": plan,
         "then": then,
         "rows": _rows(plan, then, free, {item.pk: item.unweighed for item in on_shelf}),
@@ -98,6 +105,8 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
         "faults": faults,
         "kept": given,
     }  # fmt: skip
+    if request.htmx.target == "grown":  # while it is still being pulled
+        return render(request, "figures/resize/_grown.html", context)
     return page(request, "figures/resize/size.html", "figures/resize/_size.html", context, 422 if faults else 200)
 
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from wembit.web.figures.to_core.estimating import Palette, Sum
 from wembit.web.stash.models import Item
@@ -14,6 +15,11 @@ from wembit.web.stash.shelf.wool_forms import Drawing, drawings
 
 TALL, MARGIN = 96.0, 2.0  # px of the row that wool is drawn in; what is free may reach beyond it
 UNKNOWN_FORM = "batt"
+
+
+if TYPE_CHECKING:
+    from decimal import Decimal
+    from uuid import UUID
 
 
 @dataclass(frozen=True)
@@ -43,8 +49,10 @@ class Taken:
     width: float
 
 
-def takes_row(sums: Sequence[Sum], palette: Palette) -> list[Taken]:
-    """The wools in the order of their grams, seen and hidden together."""
+def takes_row(sums: Sequence[Sum], palette: Palette, there: Mapping[UUID, Decimal] | None = None) -> list[Taken]:
+    """The wools in the order of their grams, seen and hidden together; `there`: what counts as free of each item, where that
+    is not what nobody else was promised.
+    """
     grams: dict[object, float] = {}
     first: dict[object, Sum] = {}
     for each in sums:
@@ -52,16 +60,21 @@ def takes_row(sums: Sequence[Sum], palette: Palette) -> list[Taken]:
         first.setdefault(key, each)
         grams[key] = grams.get(key, 0.0) + each.grams.p50
     told = {item.pk: item for item in with_free([each.item for each in first.values() if each.item])}
+    free = {key: item.free for key, item in told.items()} | (dict(there) if there is not None else {})
     colours = {item.pk: palette.colour(slot) for slot, item in palette.items.items()}
     return [
-        _taken(first[key], told.get(key), colours.get(key, BARE), grams[key])  # type: ignore[call-overload]
+        _taken(first[key], told.get(key), colours.get(key, BARE), grams[key], float(free.get(key, 0)))  # type: ignore[call-overload]
         for key in sorted(grams, key=lambda key: -grams[key])
     ]
 
 
-def _taken(each: Sum, item: Item | None, colour: str, grams: float) -> Taken:
+def forms_of(taken: Sequence[Taken]) -> list[Drawing]:
+    """The drawings that a row is made of, each once."""
+    return list({each.drawing.key: each.drawing for each in taken}.values())
+
+
+def _taken(each: Sum, item: Item | None, colour: str, grams: float, free: float) -> Taken:
     drawing = drawings()[item.form if item else UNKNOWN_FORM]
-    free = float(item.free) if item else 0.0
     short = max(grams - free, 0.0) if item and not item.unweighed else 0.0
     need, there = _size(drawing, grams), _size(drawing, free) if free else None
     width = max(need[1], there[1] if there else 0.0) + 2 * MARGIN
