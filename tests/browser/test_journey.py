@@ -112,6 +112,10 @@ def unpack_the_parcel(page, hand):
     parcel = page.locator("section.order").filter(has_text="moss")
     hand.press(parcel.get_by_role("link", name="It has come"))
     stays_within(page)
+    packs = page.locator(".parcel .pack")
+    for _ in range(packs.count()):
+        hand.press(packs.first)
+    expect(page.get_by_role("button", name=re.compile(r"(\d+) of \1 packs on the shelf"))).to_be_visible()
     hand.write(page.get_by_label("Dye lot"), "M-77")
     hand.press(page.get_by_role("button", name="On the shelf"))
     expect(page.locator(".said")).to_contain_text("is on the shelf")

@@ -78,6 +78,16 @@ def field_mm(value: float | Decimal, studio: Studio) -> str:
     return plain(float(value) / MM[studio.length_unit], 3, studio.decimal_mark)
 
 
+def field_amount(value: float | Decimal, unit: str, studio: Studio) -> str:
+    """An amount of an item as a field shows it, by its unit."""
+    match unit:
+        case "g":
+            return field_grams(value, studio)
+        case "mm":
+            return field_mm(value, studio)
+    return plain(value, 3, studio.decimal_mark)
+
+
 def amount(value: float | Decimal, unit: str, studio: Studio) -> tuple[str, str]:
     """Number and unit of an amount in an item's unit."""
     if unit == GRAMS:

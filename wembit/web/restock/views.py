@@ -31,6 +31,7 @@ from .actions.send_order import send_order
 from .actions.take_off_list import take_off_list
 from .forms import ArrivalForm, OfferForm, PacksForm, SendForm, SupplierForm
 from .packs_chart import by_item
+from .parcel_box import forms_of, packs
 from .tide_chart import chart
 
 if TYPE_CHECKING:
@@ -40,6 +41,8 @@ if TYPE_CHECKING:
 
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
+
+    from .queries import OrderPage
 
 SHOWN = 24  # tide lines at once
 
@@ -136,18 +139,27 @@ def send(request: Request, order_id: UUID) -> HttpResponse:
     return redirect("restock:home", studio=request.studio.slug)
 
 
-def arrival_context(request: Request, order_page: Any) -> dict:
+MEASURES = {"g": "weight", "mm": "length"}
+
+
+def arrival_context(request: Request, order_page: OrderPage) -> dict:
+    studio, lines = request.studio, order_page.lines
+    box = packs(lines, colours(studio, {line.item_id for line in lines}))
     rows = [
         {
-            "line": line,
+            "packs": each,
+            "line": each.line,
+            "measure": MEASURES.get(each.line.item.unit, "count"),
+            "pack": numbers.field_amount(each.line.pack, each.line.item.unit, studio),
+            "whole": numbers.field_amount(each.line.amount, each.line.item.unit, studio),
             "amount": f"amount_{index}",
             "dye_lot": f"dye_lot_{index}",
             "drawer": f"drawer_{index}",
-            "in_drawer": queries.newest_drawer(line.item),
+            "in_drawer": queries.newest_drawer(each.line.item),
         }
-        for index, line in enumerate(order_page.lines)
+        for index, each in enumerate(box)
     ]
-    return {"page": order_page, "order": order_page.order, "rows": rows}
+    return {"page": order_page, "order": order_page.order, "rows": rows, "drawings": forms_of(box)}
 
 
 @require_http_methods(["GET", "POST"])
