@@ -34,6 +34,7 @@ urlpatterns = [
     path("files/<uuid:file_id>/go-on/", file_views.go_on, name="file_go_on"),
     path("files/<uuid:file_id>/report/", file_views.report, name="file_report"),
     path("lot/<uuid:lot_id>/", views.lot, name="lot"),
+    path("lot/<uuid:lot_id>/slice/", views.slice_of, name="slice"),
     path("lot/<uuid:lot_id>/take/", views.take, name="take"),
     path("lot/<uuid:lot_id>/put-back/", views.give_back, name="put_back"),
     path("lot/<uuid:lot_id>/weigh/", views.weigh, name="weigh"),

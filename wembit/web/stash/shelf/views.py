@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from django.contrib import messages
+from django.core.exceptions import ValidationError
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
@@ -21,6 +22,7 @@ from wembit.web import numbers
 from wembit.web.asked import whole_number_in, words_in
 from wembit.web.decimals import to_cent
 from wembit.web.errors import Refusal
+from wembit.web.fields import amount_field
 from wembit.web.idempotency import press_of
 from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash import queries
@@ -38,7 +40,8 @@ from wembit.web.stash.models import GRAMS, Lot, Promise
 from wembit.web.uploads import cleaned
 
 from .forms import FORM_CHOICES, AmountForm, DescribeForm, MergeForm, UndoForm
-from .shelf_chart import GROUPS, PX2_PER_GRAM, boards, draw, step_chart
+from .shelf_chart import GROUPS, PX2_PER_GRAM, boards, step_chart
+from .slice import in_the_tray, slice_off
 from .wool_forms import drawings
 
 if TYPE_CHECKING:
@@ -143,7 +146,7 @@ def lot_context(request: Request, lot: Lot) -> dict:
     return {
         "lot": lot,
         "item": lot.item,
-        "drawn": draw(lot, 60.0 if lot.on_hand < 60 else 3600 / float(lot.on_hand or 1), 400),
+        "drawn": in_the_tray(lot),
         "promised": whole,
         "free": max(held - whole, Decimal(0)),
         "promises": list(zip(promises, _added_up(promises, whole), strict=True)),
@@ -182,6 +185,19 @@ def lot(request: Request, lot_id: UUID) -> HttpResponse:
     if not request.htmx:
         context |= shelf_context(request)
     return page(request, "stash/shelf/shelf.html", "stash/shelf/_lot.html", context)
+
+
+@require_GET
+def slice_of(request: Request, lot_id: UUID) -> HttpResponse:
+    """The bag drawn with so much cut off as stands in the field; whole where that is no amount."""
+    lot = queries.lot_of(request.studio, lot_id)
+    lot.promised = sum((promise.amount for promise in queries.promises_on(lot)), Decimal(0))
+    field = amount_field(request.member, lot.item.unit, lot.item, lot)
+    try:
+        cut = slice_off(lot, field.clean(request.GET.get("amount", "")))
+    except ValidationError:
+        cut = None
+    return render(request, "stash/shelf/_slice.html", {"lot": lot, "drawn": in_the_tray(lot), "slice": cut})
 
 
 def lot_again(request: Request, stale: Lot, faults: dict, **more: Any) -> HttpResponse:
