@@ -9,10 +9,11 @@ from typing import TYPE_CHECKING
 
 from wembit.web.dates import spoken
 
+from .days_axis import days_axis
+
 if TYPE_CHECKING:
     from .queries import NeedNow, PlannedNow
 
-DAY_PX = 14.0
 ROW_PX = 76.0
 LEFT_PX = 20.0
 TOP_PX = 44.0
@@ -37,10 +38,11 @@ class Bar:
 
 @dataclass(frozen=True)
 class Calendar:
-    """Bars and week lines in pixels; `today_x` is where today begins."""
+    """Bars and week lines in pixels; `today_x` is where today begins; of each fold x, width and how many weeks are in it."""
 
     bars: list[Bar]
     weeks: list[tuple[float, dt.date]]
+    folds: list[tuple[float, float, int]]
     today_x: float
     width: float
     height: float
@@ -71,14 +73,13 @@ def calendar(projects: Sequence[PlannedNow], shorts: dict, begun: dict, today: d
     first = max(first, today - dt.timedelta(21))
     first -= dt.timedelta(first.weekday())
     last = max([today + dt.timedelta(28), *(project.due for project in projects)]) + dt.timedelta(9)
-    day = min(DAY_PX, max(4.0, 900 / (last - first).days))
-
-    def x(date: dt.date) -> float:
-        return LEFT_PX + max(0, (date - first).days) * day
+    marks = [today, *(each for project in projects for each in (project.start, project.due))]
+    axis = days_axis(first, last, marks, LEFT_PX)
 
     bars = []
     for row, project in enumerate(projects):
-        left, width = x(project.start), max(day, x(project.due) + day - x(project.start))
+        left, day = axis.x(project.start), axis.day_px
+        width = max(day, axis.x(project.due) + day - left)
         done = width * begun.get(project.pk, 0.0)
         short = _names(shorts.get(project.pk, []))
         bars.append(
@@ -87,5 +88,6 @@ def calendar(projects: Sequence[PlannedNow], shorts: dict, begun: dict, today: d
                 short, _words(project, short, today),
             )
         )  # fmt: skip
-    weeks = [(x(date), date) for date in (first + dt.timedelta(7 * k) for k in range((last - first).days // 7 + 1))]
-    return Calendar(bars, weeks, x(today), x(last), TOP_PX + len(projects) * ROW_PX + 12)
+    weeks = [(axis.x(date), date) for date in axis.mondays]
+    folds = [(fold.x, fold.width, round(fold.days / 7)) for fold in axis.folds]
+    return Calendar(bars, weeks, folds, axis.x(today), axis.x(last), TOP_PX + len(projects) * ROW_PX + 12)

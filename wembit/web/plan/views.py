@@ -58,7 +58,7 @@ def drawn_calendar(studio: Studio, today: dt.date) -> dict:
     laid = calendar(projects, queries.shorts_by_project(studio), queries.finished_shares(studio), today)
     drawn = render_to_string("plan/_bars.html", {"studio": studio, "bars": laid.bars, "width": f"{laid.width:.0f}"})
     bars = [(bar.project.pk, mark_safe(one)) for bar, one in zip(laid.bars, drawn.split(NEXT), strict=bool(laid.bars))]
-    sizes = {name: getattr(laid, name) for name in ("weeks", "today_x", "width", "height", "last_label_x")}
+    sizes = {name: getattr(laid, name) for name in ("weeks", "folds", "today_x", "width", "height", "last_label_x")}
     return {"bars": bars, **sizes}
 
 
