@@ -261,3 +261,20 @@ def test_a_touch_on_the_ground_asks_for_the_colour_there(client, studio, asked, 
 def test_a_touch_that_cannot_be_read_asks_for_nothing(client, studio, asked):
     answer = client.get(f"/s/{studio.slug}/colour/touched/?{asked}")
     assert answer.status_code == 302 and "colour=" not in answer["Location"]
+
+
+def test_the_best_blend_lies_in_the_corner_of_the_map_as_a_tuft(client, owner):
+    for name, srgb in (("samphire", "#8e9a45"), ("soot", "#222222"), ("chalk", "#efe9dc")):
+        make.lot(owner, name, "50", srgb=srgb)
+    assert "<image" not in get(client, "colour/")
+    page = get(client, "colour/", data={"colour": "5b632f", "grams": "6"})
+    address = re.search(r'<image href="([^"]+)"', page)[1].replace("&amp;", "&")
+    answer = client.get(address)
+    assert (answer.status_code, answer["Content-Type"]) == (200, "image/svg+xml")
+    assert b"<path" in answer.content
+
+
+def test_a_picture_is_chosen_in_its_dotted_frame(client, owner):
+    page = get(client, "colour/picture/")
+    assert re.search(r'<label for="f-photo" class="picture-frame">', page)
+    assert 'id="f-photo"' in page

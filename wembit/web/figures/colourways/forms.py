@@ -24,7 +24,7 @@ class NamesField(forms.MultipleChoiceField):
 
 
 class WayForm(StudioForm):
-    """A colourway and the button that was pressed: add, drop, first; else a fibre for one of its slots."""
+    """A colourway and the button that was pressed: add, drop, first, touched; else a fibre for one of its slots."""
 
     do = TextField(10)
     way_name = TextField(40)
@@ -38,6 +38,19 @@ class SlotForm(StudioForm):
     way = TextField(40)
     slot = TextField(40)
     item = IdField("Choose a fibre of the shelf.")
+
+    @property
+    def faults(self) -> dict[str, str]:
+        return {("way" if name == "item" else name): words for name, words in super().faults.items()}
+
+
+class TouchForm(StudioForm):
+    """A fibre laid on a part where it is seen in that colour."""
+
+    way = TextField(40)
+    part = TextField(80)
+    srgb = TextField(9)
+    item = IdField("Touch a wool first, then the animal.")
 
     @property
     def faults(self) -> dict[str, str]:

@@ -9,6 +9,7 @@ from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.asked import id_in
+from wembit.web.errors import Refusal
 from wembit.web.figures import queries
 from wembit.web.figures.actions.add_colourway import add_colourway
 from wembit.web.figures.actions.choose_fibre import choose_fibre
@@ -24,7 +25,8 @@ from wembit.web.studio.models import MAKER
 
 from .comparison import Side, beside, compared, side_of
 from .faces import faces_of
-from .forms import FaceForm, SlotForm, SwapForm, WayForm
+from .forms import FaceForm, SlotForm, SwapForm, TouchForm, WayForm
+from .touched import place_touched, wools_to_lay_on
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -51,6 +53,8 @@ def shown(request: Request, figure: Figure, faults: dict | None = None, swapped:
     context = {
         "figure": figure, "version": version, "columns": columns, "rows": rows, "faults": faults or {}, "used": used,
         "swaps": [(f"{way.name}/{item.pk}", f"{item.name} in {way.name}") for way in ways for item in used[way.name]],
+        "wools": wools_to_lay_on(request.studio), "in_hand": request.POST.get("item", ""),
+        "wool_by_wool": "slot" in request.POST,
         "swapped": swapped, "fibre_options": fibre_options(request.studio), "lists": "lists" in request.GET,
         "faces": faces_of(version, parts, palettes[ways[0].pk]) if version.faces else [],
     }  # fmt: skip
@@ -82,11 +86,26 @@ def way(request: Request, figure_id: UUID) -> HttpResponse:
             _, faults = tried(lambda: drop_colourway(member, figure.pk, given["way"]))
         case "first":
             put_first(member, figure.pk, given["way"])
+        case "touched":
+            _, faults = TouchForm(request).tried(lambda told: _lay_on(request, figure, told))
         case _:
             _, faults = SlotForm(request).tried(
                 lambda told: choose_fibre(member, figure.pk, told["slot"], told["item"], way=told["way"])
             )
     return shown(request, figure, faults)
+
+
+def _lay_on(request: Request, figure: Figure, told: dict[str, Any]) -> None:
+    """The wool in hand for the place that was touched."""
+    version = queries.newest_version(figure)
+    named = {way.name: way for way in version.colourways.all()}
+    if told["way"] not in named:
+        raise Refusal("That colourway is gone. Look at the page again.", "way")
+    palette = queries.palettes(request.studio, [named[told["way"]]])[named[told["way"]].pk]
+    slot = place_touched(queries.parts_of(version), palette, told["part"], told["srgb"])
+    if not slot:
+        raise Refusal("No wool lies there. Touch another part.", "way")
+    choose_fibre(request.member, figure.pk, slot, told["item"], way=told["way"])
 
 
 @require_POST
