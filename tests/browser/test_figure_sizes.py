@@ -57,6 +57,7 @@ def test_a_hedgehog_is_enlarged_to_what_the_shelf_can_give(opened, own_site, dev
     settled(page)
     ink = page.get_by_role("button", name=re.compile("Make it"))
     ink.wait_for()
+    page.get_by_text("Now and then in numbers").click()
     row = page.locator("tr").filter(has_text="sets the limit").locator("td")
     then, there = (cell.replace("\u202f", " ") for cell in row.all_inner_texts()[2:4])
     assert then == there, "what limits is used up"
