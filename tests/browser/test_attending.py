@@ -122,3 +122,37 @@ def test_a_press_is_felt_before_the_answer_comes(opened, own_site):
     assert page.evaluate(felt, "a.lot.pick"), "at once, not when it is answered"
     page.locator("#tray h2").first.wait_for()
     assert page.evaluate(felt, ".house"), "also when it leads to another page"
+
+
+ZOOMED = {"viewport": {"width": 320, "height": 256}}  # a screen of 1280 × 1024 at 400 %
+LYING = {**PHONE, "viewport": {"width": 844, "height": 390}}
+COVERED = """() => {
+  const seen = [...document.querySelectorAll(".strip summary, .strip .hand.held, .strip .tools > *, .strip .tools button")]
+    .filter((each) => each.getClientRects().length && !each.closest(".visually-hidden"))
+    .map((each) => [each.textContent.trim().split("\\n")[0], each.getBoundingClientRect()]);
+  const wrong = [];
+  for (const [name, box] of seen) {
+    if (box.left < -1 || box.right > innerWidth + 1) wrong.push(`${name} leaves the screen`);
+    for (const [other, its] of seen) {
+      const over = Math.min(box.right, its.right) - Math.max(box.left, its.left);
+      if (other < name && over > 1 && !name.includes(other) && !other.includes(name)) wrong.push(`${name} over ${other}`);
+    }
+  }
+  return wrong;
+}"""
+
+
+@pytest.mark.parametrize("device", [ZOOMED, LYING], ids=["at 400 %", "lying"])
+def test_a_low_screen_shows_where_one_is_and_all_of_the_strip(opened, site, device):
+    page = opened(site, device)
+    sign_in(page)
+    for address in ("", "colour/", "restock/", "bench/"):
+        page.goto(f"/s/saltgrass/{address}")
+        assert page.evaluate(COVERED) == [], address
+        expect(page.locator("h1").first).to_be_in_viewport()
+    page.locator("a[href*='/bench/']").filter(has=page.locator("svg")).first.click()
+    page.locator("[data-ink]").wait_for()
+    settled(page)
+    expect(page.locator("h1").first).to_be_in_viewport()
+    expect(page.locator("[data-ink]")).to_be_focused()
+    assert page.evaluate("document.documentElement.scrollWidth - innerWidth") <= 0

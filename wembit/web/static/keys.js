@@ -1,5 +1,6 @@
 // Keys of every screen. They act only while no field has the focus, and only where the member has them on.
 (() => {
+  const LOW_PX = 500; // a screen lower than this has no room for both heading and button
   const inField = (node) => node.closest("input:not([type=checkbox]), select, textarea, [contenteditable]");
   const on = () => document.body.hasAttribute("data-keys");
 
@@ -60,11 +61,15 @@
   const scale = document.querySelector(".walk input[name=amount]");
   if (scale) scale.focus();
 
-  // After a piece of the page was replaced, a fresh ink button at the bench takes the focus, so that Enter goes on.
-  document.addEventListener("htmx:afterSettle", (event) => {
-    const ink = event.target.querySelector("[data-ink]");
-    if (ink && !(document.activeElement && inField(document.activeElement))) ink.focus();
-  });
+  // The ink button at the bench has the focus, so that Enter goes on, also when a piece of the page was replaced. Where the
+  // screen is low, the page stays at its heading all the same.
+  function toInk(where) {
+    const ink = where.querySelector("[data-ink]");
+    if (!ink || (document.activeElement && inField(document.activeElement))) return;
+    ink.focus({ preventScroll: window.innerHeight < LOW_PX });
+  }
+  toInk(document);
+  document.addEventListener("htmx:afterSettle", (event) => toInk(event.target));
 
   // What is to be changed is seen at once, wherever on the page it stands.
   const showFault = (where) => where.querySelector(".fault")?.scrollIntoView({ block: "nearest" });
