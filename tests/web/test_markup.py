@@ -55,6 +55,7 @@ def test_a_page_loads_the_scripts_that_it_needs(client):
         "lists",
         "turning",
         "marking",
+        "growing",
     }
     assert scripts(get(client, "colour/")) == {"htmx", "keys", "sending", "attending", "sheet", "map"}
 

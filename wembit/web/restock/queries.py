@@ -36,6 +36,7 @@ class Held(NamedTuple):
     name: str
     on_hand: Decimal
     unweighed: int
+    unit: str
 
 
 @dataclass(frozen=True)
@@ -66,11 +67,6 @@ class TideLine:
     def order_by(self) -> dt.date | None:
         """The last day to order it; None where nothing is short or nobody is known to sell it."""
         return self.outlook.order_by if self.supplier else None
-
-    @property
-    def last_change(self) -> dt.date | None:
-        """The last day on which something is taken or comes."""
-        return max((each.date for each in (*self.demands, *self.receipts)), default=None)
 
     def steps(self, today: dt.date) -> list[Dated]:
         """What is left of it on each day on which that changes."""
@@ -108,7 +104,7 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
     there = Coalesce(Sum("lots__on_hand", filter=bags), ZERO)
     unknown = Count("lots", filter=bags & Q(lots__weighed=False))
     rows = Item.objects.of(studio).filter(wanted).order_by().annotate(there=there, unknown=unknown)
-    items = [Held(*row) for row in rows.values_list("pk", "name", "there", "unknown")]
+    items = [Held(*row) for row in rows.values_list("pk", "name", "there", "unknown", "unit")]
     offers = offers_by_item(studio, by_item)
     moving, listed = open_lines(studio, by_item)
     found = [

@@ -3,69 +3,129 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable
+import math
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from wembit.web.plan.days_axis import days_axis
+
 from .queries import TideLine
 
-WIDTH, HEIGHT = 640.0, 96.0
-LAST_LABEL_X = 610.0  # a date further to the right would be cut
+WIDTH, HIGHEST, LOWEST = 640.0, 96.0, 12.0  # px of a row; a wool of less is drawn so high all the same
+LAST_LABEL_X, LABEL_PX = 600.0, 92.0  # a date further to the right would be cut; how wide one is
+FLAG_PX, BENEATH_PX = 24.0, 12.0  # above and under a tide
+RULER_PX = 34.0  # the longest
 
 
 @dataclass(frozen=True)
 class Tide:
-    """Path data in a box of 640 × 130: the line falls from what is on hand, zero at y 96, below it is owed."""
+    """Path data in a box 640 wide: the line falls from what is on hand to zero at `zero_y`; `water` is what is there, `owed`
+    what is missing under zero. `torn`: there is more than fits at the scale of all.
+    """
 
     line: TideLine
     water: str
+    owed: str
     edge: str
     zero_y: float
     order_x: float | None
     out_x: float | None
     height: float
+    torn: bool
+
+    @property
+    def box(self) -> str:
+        return f"0 {-FLAG_PX:g} {WIDTH:g} {self.height + FLAG_PX + BENEATH_PX:g}"
 
 
 @dataclass(frozen=True)
 class Chart:
-    """The tides of several wools over the same weeks."""
+    """The tides of several wools over the same weeks; of each fold in which nothing changes x, width and how many weeks."""
 
     tides: list[Tide]
     weeks: list[tuple[float, dt.date]]
+    folds: list[tuple[float, float, int]]
 
 
-def chart(lines: Iterable[TideLine], today: dt.date, last_change: dt.date) -> Chart:
-    """Tides over the same weeks: from today to two weeks after the last change of all tides, 5 at the least."""
-    last = max(today + dt.timedelta(35), last_change + dt.timedelta(14))
-    days = (last - today).days
+def scales(lines: Iterable[TideLine], today: dt.date) -> dict[str, float]:
+    """Px of one g, piece or mm, the same for all tides: what runs out fits, the largest of it at full height; where nothing
+    does, all fits.
+    """
+    spans: dict[str, list[tuple[bool, float]]] = {}
+    for line in lines:
+        spans.setdefault(line.item.unit, []).append((line.outlook.runs_out is not None, _span(line, today)))
+    found = {}
+    for unit, each in spans.items():
+        short = [span for runs_out, span in each if runs_out]
+        found[unit] = HIGHEST / max(short or [span for _, span in each])
+    return found
+
+
+def ruler_of(scale: float) -> tuple[float, float]:
+    """A round weight in g that is some 20 to 50 px high at this scale, and its height."""
+    tens = 10 ** math.floor(math.log10(RULER_PX / scale))
+    grams = max((step * tens for step in (1, 2, 5) if step * tens * scale <= RULER_PX), default=tens)
+    return grams, round(grams * scale, 1)
+
+
+def _span(line: TideLine, today: dt.date) -> float:
+    """From the most to the least there will be of it, or to nothing."""
+    grams = [float(line.item.on_hand), *(step.grams for step in line.steps(today))]
+    return max(*grams, 1e-6) - min(*grams, 0.0)
+
+
+def chart(lines: Iterable[TideLine], scale: Mapping[str, float], today: dt.date, changes: Iterable[dt.date]) -> Chart:
+    """Tides over the same days: from today to two weeks after the last of the days on which any of all tides changes, 5 weeks
+    at the least; long stretches without a change are folded. `scale`: px of one of each unit.
+    """
+    changes = sorted(changes)
+    last = max([today + dt.timedelta(35), *(day + dt.timedelta(14) for day in changes[-1:])])
+    axis = days_axis(today, last, changes, 0.0)
+    factor = WIDTH / axis.x(last)
 
     def x(date: dt.date) -> float:
-        return round(WIDTH * (date - today).days / days, 1)
+        return round(factor * axis.x(date), 1)
 
-    tides = [_tide(line, x, today, last) for line in lines]
-    every = max(1, round(days / 7 / 8))
-    weeks = [(x(today + dt.timedelta(7 * k)), today + dt.timedelta(7 * k)) for k in range(0, days // 7 + 1, every)]
-    weeks = [(at, date) for at, date in weeks if at <= LAST_LABEL_X]
-    return Chart(tides, weeks)
+    tides = [_tide(line, x, scale[line.item.unit], today, last) for line in lines]
+    folds = [(x(fold.first), round(fold.width * factor, 1), round(fold.days / 7)) for fold in axis.folds]
+    return Chart(tides, _labelled([today, *axis.mondays], x, [at for at, _, _ in folds]), folds)
 
 
-def _tide(line: TideLine, x: Any, today: dt.date, last: dt.date) -> Tide:
+def _labelled(days: Iterable[dt.date], x: Any, taken: Iterable[float]) -> list[tuple[float, dt.date]]:
+    """The days whose words have room, none where a fold has its own."""
+    found: list[tuple[float, dt.date]] = []
+    for day in days:
+        at = x(day)
+        room = not found or at - found[-1][0] >= LABEL_PX
+        if room and at <= LAST_LABEL_X and all(not -LABEL_PX < at - other < LABEL_PX for other in taken):
+            found.append((at, day))
+    return found
+
+
+def _tide(line: TideLine, x: Any, scale: float, today: dt.date, last: dt.date) -> Tide:
     steps = line.steps(today)
-    most = max([step.grams for step in steps] + [float(line.item.on_hand), 1e-6])
-    least = min([step.grams for step in steps] + [0.0])
-    scale = HEIGHT / (most - least)
-    zero = round(HEIGHT + least * scale, 1) if least < 0 else HEIGHT
+    least = min(0.0, *(step.grams for step in steps))
+    wanted = _span(line, today) * scale
+    height = min(HIGHEST, max(LOWEST, wanted))
+    scale *= max(1.0, LOWEST / wanted)
+    zero = round(height + least * scale, 1)
 
     def y(grams: float) -> float:
-        return round(zero - grams * scale, 1)
+        return round(max(0.0, zero - grams * scale), 1)
 
-    edge = f"M0 {y(steps[0].grams)}"
-    for step in steps[1:]:
-        edge += f"H{x(step.date)}V{y(step.grams)}"
-    edge += f"H{x(last)}"
-    water = edge + f"V{zero}H0Z"
+    def stepped(amounts: list[float]) -> str:
+        path = f"M0 {y(amounts[0])}"
+        for step, amount in zip(steps[1:], amounts[1:], strict=True):
+            path += f"H{x(step.date)}V{y(amount)}"
+        return path + f"H{x(last)}"
+
+    edge = [step.grams for step in steps]
+    closed = f"V{zero}H0Z"
     look = line.outlook
     return Tide(
-        line, water, edge, zero, x(line.order_by) if line.order_by else None, x(look.runs_out) if look.runs_out else None,
-        HEIGHT + 10,
+        line, stepped([max(each, 0.0) for each in edge]) + closed,
+        stepped([min(each, 0.0) for each in edge]) + closed if least < 0 else "", stepped(edge), zero,
+        x(line.order_by) if line.order_by else None, x(look.runs_out) if look.runs_out else None, height,
+        torn=max(edge) * scale > zero + 0.1,
     )  # fmt: skip

@@ -32,7 +32,7 @@ from .actions.take_off_list import take_off_list
 from .forms import ArrivalForm, OfferForm, PacksForm, SendForm, SupplierForm
 from .packs_chart import by_item
 from .parcel_box import forms_of, packs
-from .tide_chart import chart
+from .tide_chart import chart, ruler_of, scales
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -61,14 +61,23 @@ def tide_context(request: Request) -> dict:
 def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
     """Some tide lines drawn, by their items, what runs out first; where the weeks begin; how many lie beyond."""
     tides = sorted(queries.tides_now(studio), key=lambda tide: tide.outlook.runs_out is None)
-    last = max((tide.last_change for tide in tides if tide.last_change), default=today)
-    drawn = chart(queries.to_show(tides[start : start + SHOWN]), today, last)
-    context = {"studio": studio, "weeks": drawn.weeks}
+    changes = {each.date for tide in tides for each in (*tide.demands, *tide.receipts)}
+    scale = scales(tides, today)
+    drawn = chart(queries.to_show(tides[start : start + SHOWN]), scale, today, changes)
+    context = {"studio": studio, "weeks": drawn.weeks, "folds": drawn.folds}
     rows = [
         (tide.line.item.pk, render_to_string("restock/_tide.html", {**context, "line": tide.line, "drawn": tide}))
         for tide in drawn.tides
     ]
-    return {"rows": rows, "weeks": drawn.weeks, "next": start + SHOWN, "beyond": max(len(tides) - start - SHOWN, 0)}
+    ruler = ruler_of(scale["g"]) if "g" in scale else None
+    return {
+        "rows": rows,
+        "weeks": drawn.weeks,
+        "folds": drawn.folds,
+        "ruler": ruler,
+        "next": start + SHOWN,
+        "beyond": max(len(tides) - start - SHOWN, 0),
+    }
 
 
 @require_GET

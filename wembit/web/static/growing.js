@@ -1,4 +1,5 @@
-// A part that a press has made larger, or moved, grows or goes there before the eye, in 200 ms; nothing does with reduced motion.
+// A part that a press has made larger, or moved, grows or goes there before the eye, in 200 ms; none does where less motion is
+// wished for.
 (() => {
   const MS = 200;
   const AS_IT_WAS = 0.05; // mm
