@@ -104,6 +104,7 @@ def test_every_room_says_the_same_from_plan_to_finish(opened, own_site):
 def made_larger(walk: Walk) -> None:
     page = walk.page
     before = grams(walk.at(f"figures/{walk.figure}/size/"), r"now ([\d.]+) mm high")
+    page.get_by_text("By so much wool, a part's length, so many times").click()
     page.get_by_label("Every length, times").fill("1.2")
     page.get_by_role("button", name="See it").last.click()
     settled(page)

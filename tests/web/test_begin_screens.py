@@ -93,9 +93,16 @@ def test_a_slider_moves_the_drawing_and_what_it_takes(client, shelf):
     plain, big = (get(client, f"figures/new/standing/?body={steps}") for steps in (0, 3))
     assert plain != big
     assert said(big, "g\\b") != said(plain, "g\\b")
-    piece = client.get(client.base + "figures/new/standing/?body=3", headers={"HX-Request": "true"})
-    assert "<html" not in text(piece)
-    assert title(text(piece)) == title(big)
+    address = client.base + "figures/new/standing/?body=3"
+    drawn, worked = (
+        text(client.get(address, headers={"HX-Request": "true", "HX-Target": target})) for target in ("drawn", "worked")
+    )
+    assert "<html" not in drawn + worked
+    svg = re.compile(r"<svg viewBox.*?</svg>", re.S)
+    assert svg.findall(drawn) == svg.findall(big)[: len(svg.findall(drawn))]
+    assert words(worked[worked.index("<small") :]).strip() in title(big), "what it takes follows into the heading"
+    assert "takes-of" in worked
+    assert "takes-of" not in drawn
     begin(client, "figures/new/standing/", name="Fox", head="3", legs="-2")
     parts = {part.key: part for part in parts_of(newest_version(Figure.objects.get(name="Fox")))}
     assert parts["head"].shape["length_mm"] / parts["body"].shape["stations"][-1][0] > 0.45

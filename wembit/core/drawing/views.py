@@ -142,7 +142,7 @@ def grounded(pieces: Sequence[Placed]) -> list[Placed]:
     shift = -low * UP
     moved = {
         id(piece): replace(
-            piece, joints=[joint + shift for joint in piece.joints], skin=surface(piece) + shift, outside=None
+            piece, joints=[joint + shift for joint in piece.joints], skin=surface(piece) + shift, box=None, outside=None
         )
         for piece in pieces
     }

@@ -131,8 +131,9 @@ class Frame:
 @dataclass
 class Placed:
     """One piece in space: a polyline as its axis with a frame for each stretch; the piece it sits on and the direction
-    outward there. `skin`: its mesh, `outside`: points of it that its host does not hide, and whether it hides any; each once
-    it was asked for, set in one step and never written to, since threads share placed pieces.
+    outward there. `skin`: its mesh; `box`: the least and the most of that on each axis, with what touches; `outside`: points
+    of it that its host does not hide, and whether it hides any. Each once it was asked for, set in one step and never written
+    to, since threads share placed pieces.
     """
 
     part: PlacedPart
@@ -143,6 +144,7 @@ class Placed:
     host: Placed | None = None
     out: Vector | None = None
     skin: np.ndarray | None = None
+    box: tuple[np.ndarray, np.ndarray] | None = None
     outside: tuple[np.ndarray, bool] | None = None
 
     @property

@@ -57,8 +57,11 @@ def outside(piece: Placed) -> tuple[np.ndarray, bool]:
 
 def _near(piece: Placed, points: np.ndarray) -> np.ndarray:
     """Which points lie in the box round a piece: only those can be inside it."""
-    skin = surface(piece).reshape(-1, 3)
-    return ((points >= skin.min(axis=0) - TOUCHING_MM) & (points <= skin.max(axis=0) + TOUCHING_MM)).all(axis=1)
+    if piece.box is None:
+        skin = surface(piece).reshape(-1, 3)
+        piece.box = skin.min(axis=0) - TOUCHING_MM, skin.max(axis=0) + TOUCHING_MM
+    low, high = piece.box
+    return np.all((points >= low) & (points <= high), axis=1)
 
 
 def skin_points(piece: Placed) -> tuple[np.ndarray, np.ndarray]:

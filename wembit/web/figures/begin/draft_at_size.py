@@ -74,11 +74,14 @@ class Begun:
 
 @dataclass(frozen=True)
 class Worked:
-    """A draft with its palette, what it takes and how large it is."""
+    """A draft with its palette; what it takes and how large it is are worked out where they are asked for."""
 
     draft: Draft
     palette: Palette
-    plan: FigurePlan
+
+    @cached_property
+    def plan(self) -> FigurePlan:
+        return plan_figure(self.draft.version, self.draft.parts, self.palette)
 
     @cached_property
     def extent(self) -> Extent:
@@ -162,4 +165,4 @@ def _worked(studio: Studio, begun: Begun, parts: Sequence[dict[str, Any]], times
         begun.items, begun.colours | {slot: seen[item.pk] for slot, item in begun.items.items() if item.pk in seen}
     )
     followed(made.version, made.parts, lambda: palette)
-    return Worked(made, palette, plan_figure(made.version, made.parts, palette))
+    return Worked(made, palette)

@@ -19,7 +19,7 @@ from wembit.web.figures import queries
 from wembit.web.figures.actions.begin_figure import begin_figure
 from wembit.web.figures.actions.make_figure import make_figure
 from wembit.web.figures.actions.take_in_figure import take_in_figure
-from wembit.web.figures.drawing.layout import pictures, side_by_side
+from wembit.web.figures.drawing.layout import Picture, pictures, side_by_side
 from wembit.web.figures.figure_page.forms import FigureForm
 from wembit.web.figures.files.figure_file import read_file
 from wembit.web.figures.order_of_work.order import order_of
@@ -105,9 +105,12 @@ def _answer(request: Request, begun: Begun) -> HttpResponse:
     form = BeginForm(request, given, proportions_of(begun.parts))
     form.is_valid()
     worked, faults = _worked(request, begun, form)
+    if request.htmx.target == "drawn":  # while a slider moves: what it takes follows when it rests
+        context = {"begun": begun, "views": _views(worked), "faults": faults}
+        return render(request, "figures/begin/_drawn.html", context, status=422 if faults else 200)
     context = _context(request, begun, form, worked) | {"faults": faults, "kept": given}
     return page(
-        request, "figures/begin/begin.html", "figures/begin/_drawn.html", context, status=422 if faults else 200
+        request, "figures/begin/begin.html", "figures/begin/_worked.html", context, status=422 if faults else 200
     )
 
 
@@ -166,16 +169,23 @@ def _context(request: Request, begun: Begun, form: BeginForm, worked: Worked | N
     if worked is None or worked.plan.fault:
         return context
     made = worked.draft
-    views = pictures(made.version, made.parts, worked.palette)
     lines = order_of(made.version, made.parts, worked.plan)
     return context | {
-        "views": side_by_side(views["side"], views["front"]),
+        "views": _views(worked),
         "extent": worked.extent,
         "plan": worked.plan,
         "sums": _by_wool(worked),
         "low": sum(line.low_min for line in lines),
         "most_minutes": sum(line.high_min for line in lines),
     }
+
+
+def _views(worked: Worked | None) -> list[Picture]:
+    """From the side and from the front, on one ground."""
+    if worked is None:
+        return []
+    views = pictures(worked.draft.version, worked.draft.parts, worked.palette)
+    return [] if views["side"].fault else side_by_side(views["side"], views["front"])
 
 
 def _by_wool(worked: Worked) -> list[dict[str, Any]]:
