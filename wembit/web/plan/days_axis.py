@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 
-DAY_PX, LEAST_DAY_PX, WIDE_PX = 14.0, 4.0, 900.0  # of a day; so wide may the open days become before they are narrowed
+DAY_PX, LEAST_DAY_PX, WIDE_PX = 14.0, 4.0, 860.0  # of a day; so wide may the open days become before they are narrowed
 KEPT_AFTER, KEPT_BEFORE, FOLDED_FROM = 14, 7, 28  # days that stay open after and before a mark; of a fold at the least
 FOLD_PX = 78.0  # its words fit on it
 
