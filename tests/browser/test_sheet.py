@@ -139,3 +139,33 @@ def test_the_strip_is_one_row_and_unfolds_over_the_page(opened, site):
     assert page.locator("h1").bounding_box() == before, "nothing is pushed down"
     page.get_by_role("link", name="Today Saltgrass").click()
     page.wait_for_url("**/s/saltgrass/")
+
+
+COVERED = """() => {
+  const { activeElement: at } = document;
+  const box = at.getBoundingClientRect();
+  const [x, y] = [box.x + box.width / 2, Math.min(Math.max(box.y + 6, 0), box.bottom - 1)];
+  const over = document.elementFromPoint(x, y);
+  const seen = over && (at.contains(over) || over.contains(at));
+  return seen ? "" : `${at.outerHTML.slice(0, 90)} at ${Math.round(box.y)} is under ${over && over.tagName}`;
+}"""
+
+
+@pytest.mark.parametrize("height", ["half", "low"])
+def test_what_has_the_focus_is_never_under_the_sheet(opened, site, height):
+    page = opened(site, PHONE)
+    sign_in(page)
+    for address in ("stash/", "restock/"):
+        page.goto(f"/s/saltgrass/{address}")
+        page.locator("#picture a.pick").first.click()
+        settled(page)
+        if height == "low":
+            page.evaluate("sessionStorage.setItem('sheet', 'low')")
+            page.reload()
+        sheet(page)
+        page.locator("#picture").focus()
+        for _ in range(24):
+            page.keyboard.press("Tab")
+            page.wait_for_timeout(40)
+            if page.evaluate("Boolean(document.activeElement.closest('#picture'))"):
+                assert page.evaluate(COVERED) == "", address

@@ -33,6 +33,14 @@ def test_packs_are_drawn_as_large_as_the_bags_that_they_become(owner, order):
     assert len(forms_of([*found, *found])) == 2
 
 
+def test_hundreds_of_packs_are_one_bundle(client, owner, order):
+    order.lines.filter(count=3).update(count=300)
+    page = get(client, f"restock/order/{order.pk}/arrival/")
+    assert page.count('class="pack"') == 2
+    assert 'data-count="1" data-pack="15000"' in page
+    assert 'value="15000"' in page
+
+
 def test_the_page_has_a_button_a_pack_and_says_what_a_pack_is(client, owner, order):
     page = get(client, f"restock/order/{order.pk}/arrival/")
     assert page.count('class="pack"') == 4

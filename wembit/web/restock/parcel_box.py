@@ -10,6 +10,7 @@ from wembit.web.stash.shelf.shelf_chart import DrawnLot, draw
 
 if TYPE_CHECKING:
     from collections.abc import Mapping, Sequence
+    from decimal import Decimal
     from uuid import UUID
 
     from wembit.web.stash.shelf.wool_forms import Drawing
@@ -17,18 +18,22 @@ if TYPE_CHECKING:
     from .models import OrderLine
 
 
+MOST = 40  # packs of a line that are touched one by one; more are one bundle
+
+
 @dataclass(frozen=True)
 class Packs:
-    """One line of a parcel: a pack of it drawn, and the number of each pack in the box, from 1."""
+    """One line of a parcel: what is touched of it drawn, a pack or a bundle of all, and the number of each, from 1."""
 
     line: OrderLine
     drawn: DrawnLot
     numbers: range
+    amount: Decimal
 
 
 def packs(lines: Sequence[OrderLine], colours: Mapping[UUID, str]) -> list[Packs]:
     """The packs of each line, in its newest colour; grey where nobody has told one."""
-    return [Packs(line, draw(_as_bag(line, colours)), range(1, line.count + 1)) for line in lines]
+    return [_packs(line, colours.get(line.item_id, "")) for line in lines]
 
 
 def forms_of(found: Sequence[Packs]) -> list[Drawing]:
@@ -36,8 +41,9 @@ def forms_of(found: Sequence[Packs]) -> list[Drawing]:
     return list({each.drawn.drawing.key: each.drawn.drawing for each in found}.values())
 
 
-def _as_bag(line: OrderLine, colours: Mapping[UUID, str]) -> Lot:
-    """The pack as a bag that is in no book yet."""
-    bag = Lot(item=line.item, on_hand=line.pack, weighed=True, srgb=colours.get(line.item_id, ""))
+def _packs(line: OrderLine, srgb: str) -> Packs:
+    """Drawn as bags that are in no book yet."""
+    count, amount = (line.count, line.pack) if line.count <= MOST else (1, line.amount)
+    bag = Lot(item=line.item, on_hand=amount, weighed=True, srgb=srgb)
     bag.promised = ZERO
-    return bag
+    return Packs(line, draw(bag), range(1, count + 1), amount)

@@ -159,7 +159,7 @@ def arrival_context(request: Request, order_page: OrderPage) -> dict:
             "packs": each,
             "line": each.line,
             "measure": MEASURES.get(each.line.item.unit, "count"),
-            "pack": numbers.field_amount(each.line.pack, each.line.item.unit, studio),
+            "pack": numbers.field_amount(each.amount, each.line.item.unit, studio),
             "whole": numbers.field_amount(each.line.amount, each.line.item.unit, studio),
             "amount": f"amount_{index}",
             "dye_lot": f"dye_lot_{index}",

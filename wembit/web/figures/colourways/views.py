@@ -49,11 +49,12 @@ def shown(request: Request, figure: Figure, faults: dict | None = None, swapped:
         (slot, [(way, palette.items.get(slot.pk), palette.colour(slot.pk)) for way, _, palette in columns])
         for slot in slots
     ]
+    in_hand = request.POST.get("item", "") if request.POST.get("do") == "touched" else ""
     used = {way.name: dict.fromkeys(palette.items.values()) for way, _, palette in columns}
     context = {
         "figure": figure, "version": version, "columns": columns, "rows": rows, "faults": faults or {}, "used": used,
         "swaps": [(f"{way.name}/{item.pk}", f"{item.name} in {way.name}") for way in ways for item in used[way.name]],
-        "wools": wools_to_lay_on(request.studio), "in_hand": request.POST.get("item", ""),
+        "wools": wools_to_lay_on(request.studio), "in_hand": in_hand,
         "wool_by_wool": "slot" in request.POST,
         "swapped": swapped, "fibre_options": fibre_options(request.studio), "lists": "lists" in request.GET,
         "faces": faces_of(version, parts, palettes[ways[0].pk]) if version.faces else [],
