@@ -38,5 +38,6 @@ def test_a_part_that_is_made_larger_grows(opened, own_site, motion):
         assert moves == []
     else:
         assert {move["ms"] for move in moves} == {200}
-        assert {move["part"] for move in moves} == {"tail"}, "the others stay where they are"
-        assert all(0.4 < float(re.search(r"matrix\(([\d.]+)", move["from"])[1]) < 0.95 for move in moves)
+        tails = [move["from"] for move in moves if move["part"] == "tail"]
+        assert tails
+        assert all(0.4 < float(re.search(r"matrix\(([\d.]+)", each)[1]) < 0.95 for each in tails)

@@ -166,6 +166,6 @@ def test_what_has_the_focus_is_never_under_the_sheet(opened, site, height):
         page.locator("#picture").focus()
         for _ in range(24):
             page.keyboard.press("Tab")
-            page.wait_for_timeout(40)
+            page.wait_for_timeout(80)
             if page.evaluate("Boolean(document.activeElement.closest('#picture'))"):
                 assert page.evaluate(COVERED) == "", address

@@ -1,6 +1,7 @@
 // On a phone what is picked lies over the picture as a sheet of three heights: low with its name, number and ink button, half,
 // full. The grip is dragged, pressed, or moved with the arrows; what is put away leaves the picture where it was.
 (() => {
+  const ROOM_PX = 12;
   const HEIGHTS = ["low", "half", "full"];
   const root = document.documentElement;
   const tray = () => document.getElementById("tray");
@@ -81,5 +82,15 @@
     history.replaceState(history.state, "", away.href);
     tray().replaceChildren(...fresh.childNodes);
     htmx.process(tray());
+  });
+
+  // What gets the focus in the picture comes into sight above it.
+  document.addEventListener("focusin", (event) => {
+    const bar = document.querySelector(".tray > .sheet-bar");
+    if (!bar?.getClientRects().length || !event.target.closest("#picture a, #picture button, #picture input")) return;
+    requestAnimationFrame(() => {
+      const under = event.target.getBoundingClientRect().bottom - bar.parentElement.getBoundingClientRect().top;
+      if (under > 0) window.scrollBy({ top: under + ROOM_PX, behavior: "instant" });
+    });
   });
 })();
