@@ -25,8 +25,8 @@ def grams(page) -> float:
     return float(re.search(r"takes\s*([\d.]+)", page.locator(".grown-words").inner_text())[1])
 
 
-def pulled(page, by: int) -> None:
-    """A finger on the tip moves up by so many px and stays there."""
+def pulled(page, by: int):
+    """A finger on the tip moves up by so many px and stays there; what lifts it."""
     box = page.locator(".tip").bounding_box()
     assert box["width"] >= 44 <= box["height"]
     hand = page.context.new_cdp_session(page)
@@ -35,7 +35,7 @@ def pulled(page, by: int) -> None:
     for part in (0.3, 0.6, 1.0):
         point = {"x": across, "y": down - by * part}
         hand.send("Input.dispatchTouchEvent", {"type": "touchMove", "touchPoints": [point]})
-    page.lifted = lambda: hand.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+    return lambda: hand.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
 
 
 def test_the_ear_is_pulled_up_with_a_finger(opened, own_site):
@@ -43,10 +43,10 @@ def test_the_ear_is_pulled_up_with_a_finger(opened, own_site):
     sign_in(page)
     opened_hare(page)
     before = high(page)
-    pulled(page, 60)
+    lift = pulled(page, 60)
     expect(page.locator(".grown-words")).to_be_visible()  # the finger still holds it
     assert page.locator(".growing").get_attribute("transform") is not None
-    page.lifted()
+    lift()
     button = page.get_by_role("button", name=re.compile("^Make it"))
     expect(button).to_be_visible()
     settled(page)
@@ -61,7 +61,7 @@ def test_the_ear_is_pulled_up_with_a_finger(opened, own_site):
     assert high(page) == pytest.approx(float(promised.split()[0]), abs=0.15)
 
 
-def test_the_slider_by_keys_and_the_slider_of_a_table_without_script(opened, own_site):
+def test_the_slider_by_keys(opened, own_site):
     page = opened(own_site, DESK)
     sign_in(page)
     opened_hare(page)

@@ -7,7 +7,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.helpers import get
 from wembit.web.restock.models import SENT, Order
-from wembit.web.restock.parcel_box import forms_of, packs
+from wembit.web.restock.parcel_box import packs
 from wembit.web.restock.queries import order_of
 from wembit.web.stash.shelf.shelf_chart import PX2_PER_GRAM
 
@@ -30,7 +30,6 @@ def test_packs_are_drawn_as_large_as_the_bags_that_they_become(owner, order):
     *_, width, height = moss.drawn.drawing.box
     area = moss.drawn.drawing.area * (moss.drawn.width / width) * (moss.drawn.height / height)
     assert area == pytest.approx(50 * PX2_PER_GRAM, rel=0.01)
-    assert len(forms_of([*found, *found])) == 2
 
 
 def test_hundreds_of_packs_are_one_bundle(client, owner, order):

@@ -13,8 +13,6 @@ if TYPE_CHECKING:
     from decimal import Decimal
     from uuid import UUID
 
-    from wembit.web.stash.shelf.wool_forms import Drawing
-
     from .models import OrderLine
 
 
@@ -34,11 +32,6 @@ class Packs:
 def packs(lines: Sequence[OrderLine], colours: Mapping[UUID, str]) -> list[Packs]:
     """The packs of each line, in its newest colour; grey where nobody has told one."""
     return [_packs(line, colours.get(line.item_id, "")) for line in lines]
-
-
-def forms_of(found: Sequence[Packs]) -> list[Drawing]:
-    """The drawings that the packs are made of, each once."""
-    return list({each.drawn.drawing.key: each.drawn.drawing for each in found}.values())
 
 
 def _packs(line: OrderLine, srgb: str) -> Packs:

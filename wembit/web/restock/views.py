@@ -21,6 +21,7 @@ from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import ZERO, Item
 from wembit.web.stash.queries import colours, goods, item_chosen, unweighed_lots
+from wembit.web.stash.shelf.wool_forms import each_once
 
 from . import queries
 from .actions.keep_offer import keep_offer
@@ -31,7 +32,7 @@ from .actions.send_order import send_order
 from .actions.take_off_list import take_off_list
 from .forms import ArrivalForm, OfferForm, PacksForm, SendForm, SupplierForm
 from .packs_chart import by_item
-from .parcel_box import forms_of, packs
+from .parcel_box import packs
 from .tide_chart import chart, ruler_of, scales
 
 if TYPE_CHECKING:
@@ -168,7 +169,8 @@ def arrival_context(request: Request, order_page: OrderPage) -> dict:
         }
         for index, each in enumerate(box)
     ]
-    return {"page": order_page, "order": order_page.order, "rows": rows, "drawings": forms_of(box)}
+    drawings = each_once(each.drawn.drawing for each in box)
+    return {"page": order_page, "order": order_page.order, "rows": rows, "drawings": drawings}
 
 
 @require_http_methods(["GET", "POST"])

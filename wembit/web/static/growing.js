@@ -2,7 +2,7 @@
 // wished for.
 (() => {
   const MS = 200;
-  const AS_IT_WAS = 0.5; // mm
+  const AS_IT_WAS = 0.05; // mm
   const still = matchMedia("(prefers-reduced-motion: reduce)");
   let before = new Map();
 

@@ -34,6 +34,7 @@ if TYPE_CHECKING:
 MOST_CHROMA = 200.0  # of any colour that is asked for
 RIM_NAMES = rim_names()
 SIEVE = ("form", "breed", "drawer")
+TUFT_PASSES = 3  # through the carders, of the tuft on the map
 
 
 def sieved(shelf: Wools, given: Any) -> Wools:
@@ -106,6 +107,7 @@ def map_context(request: Request) -> tuple[dict, int]:
         "drawers": drawers(request.studio),
         "into": [(key, form.name) for key, form in FORMS.items() if form.blends and key != "fleece"],
         "passes_drawn": PASSES.items(),
+        "tuft": (TUFT_PASSES, PASSES[TUFT_PASSES]),
         "chosen_blends": blending_forms(request.studio),
         "habit": {
             **blending_habits(request.studio),

@@ -32,29 +32,29 @@ class WayForm(StudioForm):
     way = TextField(40)
 
 
-class SlotForm(StudioForm):
-    """A fibre for a slot of a colourway."""
+class _FibreForm(StudioForm):
+    """A fibre for a place of a colourway; what is wrong is said above the colourways."""
 
     way = TextField(40)
+
+    @property
+    def faults(self) -> dict[str, str]:
+        return {("way" if name == "item" else name): words for name, words in super().faults.items()}
+
+
+class SlotForm(_FibreForm):
+    """A fibre for a slot by its name."""
+
     slot = TextField(40)
     item = IdField("Choose a fibre of the shelf.")
 
-    @property
-    def faults(self) -> dict[str, str]:
-        return {("way" if name == "item" else name): words for name, words in super().faults.items()}
 
-
-class TouchForm(StudioForm):
+class TouchForm(_FibreForm):
     """A fibre laid on a part where it is seen in that colour."""
 
-    way = TextField(40)
     part = TextField(80)
     srgb = TextField(9)
     item = IdField("Touch a wool first, then the animal.")
-
-    @property
-    def faults(self) -> dict[str, str]:
-        return {("way" if name == "item" else name): words for name, words in super().faults.items()}
 
 
 class SwapForm(StudioForm):

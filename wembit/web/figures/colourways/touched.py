@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from wembit.core.colour.conversions import chroma_hue, lab
+from wembit.core.colour.map_place import is_muted
 from wembit.web.stash.queries import colours, fibres_free
 
 if TYPE_CHECKING:
@@ -16,7 +17,6 @@ if TYPE_CHECKING:
     from wembit.web.figures.to_core.estimating import Palette
     from wembit.web.studio.models import Studio
 
-GREY = 12.0  # a chroma under which a wool has hardly a hue
 OUTERMOST = ("detail", "coat", "cover", "core", "weighed")
 
 
@@ -42,9 +42,8 @@ def _wools(studio: Studio) -> list[WoolInHand]:
 
 
 def _by_hue(srgb: str) -> tuple[bool, float]:
-    light, a, b = lab(srgb)
-    chroma, hue = chroma_hue(a, b)
-    return (False, -light) if chroma < GREY else (True, hue)
+    light, a, b = seen = lab(srgb)
+    return (False, -light) if is_muted(seen) else (True, chroma_hue(a, b)[1])
 
 
 def place_touched(parts: Sequence[Part], palette: Palette, key: str, srgb: str) -> str:

@@ -68,11 +68,6 @@ def takes_row(sums: Sequence[Sum], palette: Palette, there: Mapping[UUID, Decima
     ]
 
 
-def forms_of(taken: Sequence[Taken]) -> list[Drawing]:
-    """The drawings that a row is made of, each once."""
-    return list({each.drawing.key: each.drawing for each in taken}.values())
-
-
 def _taken(each: Sum, item: Item | None, colour: str, grams: float, free: float) -> Taken:
     drawing = drawings()[item.form if item else UNKNOWN_FORM]
     short = max(grams - free, 0.0) if item and not item.unweighed else 0.0

@@ -35,7 +35,7 @@ from wembit.web.figures.drawing.fibre_options import fibre_options
 from wembit.web.figures.drawing.labels import labelled
 from wembit.web.figures.drawing.layout import beside_a_hand, cut_open_picture, pictures, side_by_side
 from wembit.web.figures.drawing.pointers import pointers, stance
-from wembit.web.figures.drawing.takes_row import forms_of, takes_row
+from wembit.web.figures.drawing.takes_row import takes_row
 from wembit.web.figures.editing.following import held_sizes, relations_of
 from wembit.web.figures.size_words import ROLES, SHAPES, WORDS, related, sizes
 from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, PartPlan, plan_figure, small_things, sums
@@ -43,6 +43,7 @@ from wembit.web.figures.to_core.seating import carried, placed, placed_part, vis
 from wembit.web.figures.to_core.wiring import cuts_of, hole_mm, legs_of, wire_of
 from wembit.web.figures.turning.views import turning_context
 from wembit.web.responses import page
+from wembit.web.stash.shelf.wool_forms import each_once
 
 from .explanations import RANGE, STANDS, why_layer
 from .layer_form import MEASURED
@@ -79,7 +80,7 @@ def figure_context(request: Request, figure: Figure, key: str = "", layer: int =
         "plan": plan,
         "sums": totals,
         "taken": taken,
-        "taken_forms": forms_of(taken),
+        "taken_forms": each_once(each.drawing for each in taken),
         "small": small_things(plan),
         "cuts": cuts_of(parts),
         **drawn(request, version, parts, palette, plan, key),

@@ -15,12 +15,13 @@ from wembit.web.figures import queries
 from wembit.web.figures.actions.resize_figure import resize_figure
 from wembit.web.figures.drawing.layout import pictures, together
 from wembit.web.figures.drawing.pointers import stance
-from wembit.web.figures.drawing.takes_row import forms_of, takes_row
+from wembit.web.figures.drawing.takes_row import takes_row
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, sums
 from wembit.web.figures.to_core.wiring import legs_of
 from wembit.web.responses import page
 from wembit.web.stash.models import FIBRE, Item
 from wembit.web.stash.queries import items
+from wembit.web.stash.shelf.wool_forms import each_once
 from wembit.web.studio.models import MAKER
 
 from .asked_size import ALL, HIGH, LONG, Asked, times
@@ -92,7 +93,7 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
         "tip": tip_of(scaled) if after.shapes else None,
         "pull": Pull.of(before, after, request.studio),
         "taken": taken,
-        "taken_forms": forms_of(taken),
+        "taken_forms": each_once(each.drawing for each in taken),
         "plan": plan,
         "then": then,
         "rows": _rows(plan, then, free, {item.pk: item.unweighed for item in on_shelf}),

@@ -6,6 +6,7 @@ Drawings stand in a box of 100 × 100; a lot is drawn so large that the silhouet
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cache
 from typing import Any
@@ -152,6 +153,11 @@ def _shapes() -> dict[str, tuple[BaseGeometry, str]]:
         "bead": (Point(50, 50).buffer(40).difference(Point(50, 50).buffer(9)), "M22 50a28 28 0 0 1 18-26"),
         "pad": (box(8, 40, 92, 84).buffer(-3).buffer(3), "M8 52H92M20 62h2M40 70h2M60 62h2M78 72h2"),
     }  # fmt: skip
+
+
+def each_once(found: Iterable[Drawing]) -> list[Drawing]:
+    """The drawings that a page needs, each once."""
+    return list({drawing.key: drawing for drawing in found}.values())
 
 
 @cache
