@@ -100,13 +100,16 @@ class Visitor:
         if status != 302:
             raise RuntimeError(f"signing in answered {status}")
 
-    def get(self, path: str) -> tuple[int, bytes]:
-        """Asked once more where the server has closed a connection that was quiet for long."""
+    def get(self, path: str, target: str = "") -> tuple[int, bytes]:
+        """As htmx asks for a piece of a page, where a target is told. Asked once more where the server has closed a connection
+        that was quiet for long.
+        """
+        headers = {"HX-Request": "true", "HX-Target": target} if target else {}
         try:
-            return self._send("GET", path, None, {})
+            return self._send("GET", path, None, headers)
         except http.client.RemoteDisconnected:
             self.connection.close()
-            return self._send("GET", path, None, {})
+            return self._send("GET", path, None, headers)
 
     def post(self, path: str, fields: dict[str, str]) -> tuple[int, bytes]:
         """A press, as htmx sends it."""

@@ -71,6 +71,26 @@ def _blend(request: dict) -> dict:
     return _singles(xyz_to_lab(target), palette, clean["limit"]) | {"blends": rows}
 
 
+def _calibrate(request: dict) -> dict:
+    from .learning.calibration import learnt
+
+    clean = requests.CALIBRATE(request, "")
+    found: dict[tuple, list[float]] = {}
+    for record in clean["records"]:
+        found.setdefault(_hand_of(record), []).append(record["actual_g"] / record["planned_g"])
+    answers = []
+    for asked in clean["ask"]:
+        hand = learnt(found.get(_hand_of(asked), []))
+        told = {key: value for key, value in asked.items() if value is not None}
+        answers.append(told | {"bias": hand.bias, "sigma": hand.sigma, "n": hand.n})
+    return {"answers": answers}
+
+
+def _hand_of(row: dict) -> tuple:
+    """Whose hand, at what."""
+    return row["maker"], row.get("firmness"), row.get("role")
+
+
 def _packs(request: dict) -> dict:
     from .stock.packs import cheapest
 
@@ -132,7 +152,7 @@ VERBS: dict[str, tuple[Thing, Callable[[dict], dict] | None]] = {
     "cover": (requests.COVER, _cover),
     "match": (requests.MATCH, _match),
     "blend": (requests.BLEND, _blend),
-    "calibrate": (requests.CALIBRATE, None),
+    "calibrate": (requests.CALIBRATE, _calibrate),
     "allocate": (requests.ALLOCATE, None),
     "forecast": (requests.FORECAST, _forecast),
     "packs": (requests.PACKS, _packs),

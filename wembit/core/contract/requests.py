@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 from typing import Any
 
-from wembit.core.craft.materials import FIRMNESS
+from wembit.core.craft.materials import FIRMNESS, USUAL_SIGMA
 from wembit.core.errors import BadInput
 from wembit.core.shape import solids
 from wembit.core.shape.polygon import crosses_itself
@@ -252,7 +252,7 @@ def room_inside(request: dict, where: str) -> None:
 ESTIMATE = Thing(
     {
         "scale": Key(Number(gt=0, le=10_000), 1.0),
-        "sigma": Key(SIGMA, 0.25),
+        "sigma": Key(SIGMA, USUAL_SIGMA),
         "bias": Key(BIAS, 1.0),
         "parts": Key(Many(PART, most=5000)),
     },

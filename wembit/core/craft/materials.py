@@ -23,6 +23,7 @@ def felt_mm(g_m2: float, density_g_cm3: float) -> float:
 
 
 SMALLEST_PIECE_G = 0.02  # common practice
+USUAL_SIGMA = 0.25  # log scatter round the rule of a studio that has weighed nothing yet, common practice
 A_PINCH_BELOW_G = 0.05
 
 

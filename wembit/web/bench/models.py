@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.db import models
 
+from wembit.core.craft.materials import USUAL_SIGMA
 from wembit.web.figures.models import Colourway
 from wembit.web.plan.models import Project
 from wembit.web.stash.models import Item, Movement
@@ -62,7 +63,7 @@ class PieceLayer(Owned):
     slot_name = models.CharField(max_length=40)
     rule_g = models.FloatField()
     bias = models.FloatField(default=1.0)
-    sigma = models.FloatField(default=0.25)
+    sigma = models.FloatField(default=USUAL_SIGMA)
     freed = models.DecimalField(max_digits=12, decimal_places=3, default=0)  # of what was planned, when it was enough
     position = models.PositiveSmallIntegerField(default=0)
 
