@@ -18,7 +18,7 @@ ANSWERS = {  # the page, where on it, what the answer reads like
     "Which bags were never weighed?": ("walk", ".picture a", r"\d+ not weighed"),
     "What do I take now?": ("making", ".bench-sheet", rf"front toe 3.*{G}"),
     "What do I have in hand?": ("bench", ".picture", r"next: .+ g"),
-    "What can I begin?": ("bench", "#tray form", r"to begin, due"),
+    "What can I begin?": ("bench", "#picture form", r"to begin, due"),
     "What must I order, and by when?": ("today", ".todo li", rf"runs out .+ {G} short"),
     "What is late?": ("today", ".todo li", r"late"),
     "What is on its way?": ("today", ".todo li", r"Marram Wool Shed"),

@@ -31,7 +31,7 @@ def test_the_bench_counts_as_the_studio_does(client, abroad):
     moss = make.lot(abroad, "moss", "100")
     making = begin_making(abroad, make.project(abroad, make.figure(abroad, fibre=moss, length=60)).pk)
     page = words(get(client, f"bench/{making.pk}/"))
-    assert re.search(r"2,36 in × 2,36 in felted", page)
+    assert re.search(r"2,36 in × 2,36 in", page)
     assert not re.search(r"\d (g|mm|cm)\b", page), re.findall(r".{20}\d (?:g|mm|cm)\b", page)
     assert not re.search(r"\d\.\d", page), "a comma everywhere"
     shelf = words(get(client, f"stash/lot/{moss.pk}/"))

@@ -339,11 +339,11 @@ def test_too_much_goes_back_and_a_wrong_press_is_taken_back(client, making, laye
     post(client, f"bench/layer/{layer.pk}/back/", lot=str(moss.pk), amount="1")
     moss.refresh_from_db()
     assert moss.on_hand == 2
-    assert "taken 2 g" in words(get(client, f"bench/{making.pk}/"))
+    assert "2 g taken" in words(get(client, f"bench/{making.pk}/"))
     post(client, "undo/")
     moss.refresh_from_db()
     assert moss.on_hand == 1
-    assert "taken 3 g" in words(get(client, f"bench/{making.pk}/"))
+    assert "3 g taken" in words(get(client, f"bench/{making.pk}/"))
     assert Movement.objects.filter(lot=moss).count() == 4, "the book is read back, never edited"
 
 

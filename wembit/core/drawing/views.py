@@ -7,6 +7,7 @@ painted back to front; which of two is in front is decided where they overlap, o
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
@@ -62,7 +63,7 @@ class Look:
 @dataclass
 class Drawn:
     """One piece on paper: closed rings of its ground and of each zone, hairs and lines as open strokes, all in mm.
-    `edged`: the last of its hairs are the stray fibres of its edge.
+    `edged`: the last of its hairs are the stray fibres of its edge. `nth` of its name, from 0, as they were placed.
     """
 
     name: str
@@ -73,6 +74,7 @@ class Drawn:
     stroke: tuple[str, Ring, float] | None = None
     mirror: int = 1
     edged: bool = False
+    nth: int = 0
 
 
 @dataclass
@@ -107,6 +109,10 @@ def view(pieces: Sequence[Placed], dresses: dict[str, Dress], which: str | Gaze)
     top = max([v.max() for _, v in solid] + [s[..., 1].max() for s in strands])
     end = max([u.max() for u, _ in solid] + [s[..., 0].max() for s in strands])
     drawn = [_drawn(piece, look, dresses, gaze) for piece, look in zip(pieces, looks, strict=True)]
+    of_name: Counter[str] = Counter()
+    for each in drawn:
+        each.nth = of_name[each.name]
+        of_name[each.name] += 1
     order = paint_order(depths, (left, bottom, end, top), beads_over(pieces, gaze.near), standing_out(pieces, gaze))
     return View([drawn[index] for index in order], (float(left), float(bottom), float(end), float(top)))
 

@@ -8,10 +8,10 @@ from functools import cached_property
 
 from wembit.core.craft.schools import way
 
+from .alike import BEARING
 from .worked import THIN_MM, Worked
 
 LATE = ("ear", "plume", "feeler", "line", "patch", "wing", "ring", "door")  # fitted when covers and coats lie
-BEARING = ("leg", "foot", "neck", "toe")
 LARGE_G = 3.0  # a part so heavy is weighed where only the large ones are; common practice
 YIELDING = ("airy", "soft")  # what is so soft carries nothing
 TIP = 0.9  # of the axis: what sits further out sits on the end

@@ -1,10 +1,10 @@
-"""The bench drawn: the piece at its size, loose and felted, beside a column of the weight in hand."""
+"""The piece in hand drawn: at its true size, loose and felted, beside a column of the weight that it takes."""
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 from wembit.core.craft.materials import FORMS
 from wembit.core.drawing.views import view
@@ -13,9 +13,14 @@ from wembit.web.figures.drawing.layout import closed_path
 from wembit.web.figures.to_core.seating import placed_part
 
 if TYPE_CHECKING:
+    from wembit.core.grams.estimate import Range
     from wembit.web.figures.models import Part
 
-COLUMN_PX, FOOT_Y = 190.0, 210.0
+MM_PX = 96 / 25.4  # CSS: 96 px are an inch
+ROOM_PX = (248.0, 196.0)  # that a piece may fill, so that it stands beside its column on a phone
+COLUMN_PX, FOOT_Y, ROOF_Y = 176.0, 190.0, 8.0
+APART_PX = 15.0  # of the words at the two ends of a range, at least
+LOOSE_G_CM3 = 0.04  # of a form that is not known, common practice
 
 
 @dataclass(frozen=True)
@@ -28,21 +33,67 @@ class PiecePicture:
     path: str
 
     @property
-    def zoom(self) -> float:
-        """Pixels a mm, so that the larger of piece and roll fills the picture."""
-        return round(min(190 / max(self.high, 2 * self.half_loose, 1), 240 / max(self.wide, 1), 6), 2)
+    def across(self) -> float:
+        """Of piece and roll together, in mm."""
+        return max(self.wide, 2 * self.half_loose) + 2
+
+    @property
+    def up(self) -> float:
+        """Of piece and roll together, in mm."""
+        return max(self.high, 2 * self.half_loose) + 2
+
+    @property
+    def halvings(self) -> int:
+        """How often it is halved until it has room; 0: it stands there at its true size."""
+        times = max(self.across * MM_PX / ROOM_PX[0], self.up * MM_PX / ROOM_PX[1])
+        return max(0, math.ceil(math.log2(times))) if times > 0 else 0
+
+    @property
+    def scale(self) -> float:
+        """Pixels a mm."""
+        return MM_PX / 2**self.halvings
+
+    @property
+    def size(self) -> str:
+        """In words."""
+        return "true size" if not self.halvings else f"1 : {2**self.halvings}"
+
+    @property
+    def wide_px(self) -> float:
+        return round(self.across * self.scale, 1)
+
+    @property
+    def high_px(self) -> float:
+        return round(self.up * self.scale, 1)
+
+    @property
+    def box(self) -> str:
+        """Of the drawing, in mm."""
+        return f"{-self.across / 2:.2f} {-self.up + 0.5:.2f} {self.across:.2f} {self.up:.2f}"
 
 
 @dataclass(frozen=True)
 class Column:
-    """A column of weight whose foot is at y 210: y of the range's ends and middle, height of what is taken."""
+    """A column of weight, in px, its foot at y 190: the top of what is taken, of what the plan takes, and of the range's ends,
+    where the words of the ends stand.
+    """
 
-    taken: float
     taken_y: float
-    low_y: float
     middle_y: float
+    low_y: float
     high_y: float
-    span: float
+    low_words_y: float
+    high_words_y: float
+
+    @property
+    def taken(self) -> float:
+        """How high what is taken stands."""
+        return round(FOOT_Y - self.taken_y, 1)
+
+    @property
+    def to_take(self) -> float:
+        """How high what is still to take stands on it."""
+        return round(max(0.0, self.taken_y - self.middle_y), 1)
 
 
 def piece_picture(part: Part, grams: float, form: str) -> PiecePicture | None:
@@ -55,18 +106,19 @@ def piece_picture(part: Part, grams: float, form: str) -> PiecePicture | None:
     left, _, right, top = side_view.bounds
     middle = (left + right) / 2
     rings = [[(u - middle, v) for u, v in ring] for ring in side_view.pieces[0].rings]
-    density = FORMS[form].loose_g_cm3 if form in FORMS else 0.04
+    density = FORMS[form].loose_g_cm3 if form in FORMS else LOOSE_G_CM3
     loose = 10 * (6 * grams / density / math.pi) ** (1 / 3)
     return PiecePicture(right - left, top, loose / 2, closed_path(rings))
 
 
-def column(line: Any) -> Column:
-    """What was taken of a layer against what it takes, as a column."""
-    most = max(line.grams.p90 * 1.35, float(line.taken) * 1.05, 1e-6)
+def column(grams: Range, taken: float) -> Column:
+    """What was taken of a layer, in g, against what it takes."""
+    most = max(grams.p90 * 1.1, taken * 1.05, 1e-6)
 
-    def y(grams: float) -> float:
-        return round(FOOT_Y - grams * COLUMN_PX / most, 1)
+    def y(some: float) -> float:
+        return round(FOOT_Y - some * COLUMN_PX / most, 1)
 
-    low, middle, high = (y(grams) for grams in (line.grams.p10, line.grams.p50, line.grams.p90))
-    taken = y(float(line.taken))
-    return Column(round(FOOT_Y - taken, 1), taken, low, middle, high, round(low - high, 1))
+    low, middle, high = (y(some) for some in (grams.p10, grams.p50, grams.p90))
+    between = (low + high) / 2
+    apart = max(APART_PX, low - high) / 2
+    return Column(y(taken), middle, low, high, round(between + apart + 4, 1), round(between - apart + 4, 1))

@@ -45,6 +45,11 @@ class LayerLine:
         return self.taken > 0 or self.layer.freed > 0
 
     @property
+    def share(self) -> float:
+        """What was taken, as a share of what it takes."""
+        return float(self.taken) / self.grams.p50 if self.grams.p50 else 0.0
+
+    @property
     def left(self) -> float:
         """Grams still planned for it."""
         return max(0.0, self.grams.p50 - float(self.taken + self.layer.freed))

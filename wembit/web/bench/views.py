@@ -16,7 +16,6 @@ from wembit.web.asked import id_in, whole_number_in
 from wembit.web.bench.models import PieceLayer
 from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
-from wembit.web.few import few
 from wembit.web.figures.order_of_work.order import answered, order_of
 from wembit.web.figures.queries import part_among, parts_of
 from wembit.web.figures.size_words import ROLES
@@ -40,8 +39,11 @@ from .actions.take import take
 from .actions.take_back_making import take_back_making
 from .actions.take_thing import give_thing_back, take_thing
 from .forms import FinishForm, MarkForm, MoveForm
+from .making_picture import neighbours, own_palette, side_of, standing, weighed
 from .models import STATES
+from .on_the_bench import around, on_the_bench
 from .piece_chart import column, piece_picture
+from .set_chart import set_of
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -54,27 +56,30 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 SHOWN = 8  # makings at once
+A_LITTLE = 0.1  # of what a layer takes: what is added where it has all
 AMOUNTS = "amounts"  # the question of how one begins
 
 
 @require_GET
 def home(request: Request) -> HttpResponse:
-    """What is in hand, some at once; the next ones come as one scrolls."""
+    """What stands on the bench, some at once; the next ones come as one scrolls."""
     studio, start = request.studio, whole_number_in(request.GET.get("from", "")) or 0
     today = clock.today(studio)
     context: dict[str, Any] = {
         "in_hand": studio.cached_until_change(f"in-hand:{today}:{start}", lambda: drawn_makings(studio, start))
     }
     if not request.htmx:
-        context |= {"waiting": few(queries.to_begin(studio)), "finished": queries.finished_lately(studio)}
+        context |= {"around": around(studio), "busy": queries.makings_in_hand(studio) > 0}
     return page(request, "bench/bench.html", "bench/_in_hand.html", context)
 
 
 def drawn_makings(studio: Studio, start: int) -> str:
     """The makings in hand from `start` on, as markup, with the way to the next ones."""
+    lines = queries.makings(studio, start, SHOWN)
     context = {
         "studio": studio,
-        "makings": queries.makings(studio, start, SHOWN),
+        "makings": on_the_bench(studio, lines),
+        "first": start == 0,
         "next": start + SHOWN,
         "beyond": max(queries.makings_in_hand(studio) - start - SHOWN, 0),
     }
@@ -103,35 +108,47 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     }
     if chosen is None or piece is None:
         return context
-    version = line.making.colourway.version
+    way = line.making.colourway
+    version = way.version
     parts = parts_of(version)
     part = part_among(parts, piece.piece.part_key)
-    plan = plan_figure(version, parts, Palette.of(line.making.colourway))
+    palette = own_palette(line, Palette.of(way), seen)
+    side = side_of(way, parts, palette)
+    plan = plan_figure(version, parts, palette)
     steps = order_of(version, parts, plan)
     step = next((other for other in steps if other.takes(part.key, chosen.layer.role)), None)
     sources = queries.sources(chosen.layer)
     lot = next((source for source in sources if str(source.lot.pk) == request.POST.get("lot", "")), None)
     lot = lot or (sources[0] if sources else None)
-    ask = chosen.left or chosen.grams.p50
+    ask = chosen.left or (A_LITTLE * chosen.grams.p50 if chosen.taken else chosen.grams.p50)
     if step and not chosen.taken and not is_pinch(ask) and answered(version, AMOUNTS):
         ask *= step.step.first_of(chosen.layer.item.form)
     density = chosen.layer.item.grams_a_metre
-    siblings = [p for p in line.pieces if p.piece.part_key == piece.piece.part_key]
+    before, after = neighbours(line, chosen)
+    picture = piece_picture(part, ask, chosen.layer.item.form)
+    following = after and piece_picture(part_among(parts, after[0].piece.part_key), 0.0, "")
     return context | {
         "piece": piece,
         "layer": chosen,
         "layer_word": ROLES[chosen.layer.role],
         "figure_id": version.figure_id,
         "step": step,
-        "picture": piece_picture(part, ask, chosen.layer.item.form),
-        "column": column(chosen),
+        "side": side,
+        "standing": standing(line, side, seen, piece.piece.pk),
+        "weighed": weighed(line),
+        "picture": picture,
+        "column": column(chosen.grams, float(chosen.taken)),
+        "set": set_of(line, piece, chosen, part.kind),
+        "before": before,
+        "after": after,
+        "following": following,
         "fill": seen.get(chosen.layer.item_id, BARE),
         "sources": sources,
         "source": lot,
         "ask": round(ask, 2) if ask >= 0.05 else round(ask, 3),
         "pinch": is_pinch(ask),
+        "label": "A little more" if chosen.taken and not chosen.left else "On the scale",
         "strand_mm": ask / density * 1000 if density else None,
-        "twins": siblings if len(siblings) > 1 else [],
         "enough": lot and float(lot.lot.on_hand) >= ask,
     }
 

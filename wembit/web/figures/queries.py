@@ -105,6 +105,14 @@ def parts_of(version: Version) -> list[Part]:
     return list(_parts().filter(version=version))
 
 
+def parts_of_many(versions: Iterable[Version]) -> dict[UUID, list[Part]]:
+    """The parts of each version as `parts_of` gives them, all in as many queries as one's."""
+    found: dict[UUID, list[Part]] = {version.pk: [] for version in versions}
+    for part in _parts().filter(version__in=list(found)):
+        found[part.version_id].append(part)
+    return found
+
+
 def part_of(version: Version, key: str) -> Part:
     """The version's part with that key, with its layers. Raises `Http404`."""
     return part_among(_parts().filter(version=version, key=key), key)

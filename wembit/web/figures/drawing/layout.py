@@ -54,6 +54,7 @@ class Shape:
     mirror: int = 1
     middle: tuple[float, float] = (0.0, 0.0)
     felted: bool = False
+    nth: int = 0  # of its part's pieces, from 0
 
     @property
     def edge(self) -> float:
@@ -192,6 +193,7 @@ def _picture(which: str, seen: View, margin: float) -> Picture:
             line=piece.stroke and (piece.stroke[0], _open([piece.stroke[1]]), piece.stroke[2]),
             mirror=piece.mirror,
             felted=piece.edged,
+            nth=piece.nth,
             middle=_middle(piece.rings or ([piece.stroke[1]] if piece.stroke else [])),
         )
         for piece in seen.pieces
