@@ -16,7 +16,7 @@ ANSWERS = {  # the page, where on it, what the answer reads like
     "Where does it lie?": ("olive", "#tray p", r"drawer \w+"),
     "Who has been promised it?": ("promised", "#tray li", rf"{G} for .+, due"),
     "Which bags were never weighed?": ("walk", ".picture a", r"\d+ not weighed"),
-    "What do I take now?": ("making", ".bench-sheet", rf"front toe 3.*{G}"),
+    "What do I take now?": ("making", "#tray p", rf"{G}; take twice that"),
     "What do I have in hand?": ("bench", ".picture", r"next: .+ g"),
     "What can I begin?": ("bench", "#picture form", r"to begin, due"),
     "What must I order, and by when?": ("today", ".todo li", rf"runs out .+ {G} short"),

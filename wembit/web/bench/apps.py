@@ -31,20 +31,28 @@ class BenchConfig(AppConfig):
         looks_told.connect(notions_told, dispatch_uid="bench.notions_told")
 
 
-def taken_again(lines: list[tuple[Any, Any]], **_: Any) -> None:
-    """What was taken for a layer or a thing is taken for it again. Raises `Refusal` where the making is finished."""
+def taken_again(lines: list[tuple[Any, Any]], old: Entry, new: Entry, **_: Any) -> None:
+    """What was taken for a layer or a thing, given up or cut off, is so again. Raises `Refusal` for a finished making."""
+    from django.db import transaction
+
+    from .actions.follow_takes import follow_takes
+    from .actions.give_up_again import give_up_again
     from .actions.take_again import take_again
 
-    take_again({old.pk: new for old, new in lines})
+    take_again({before.pk: after for before, after in lines})
+    if give_up_again(old, new):
+        transaction.on_commit(lambda: follow_takes(new))
 
 
 def moved(entry: Entry, **_: Any) -> None:
-    """What a finished making has not taken after all, its project does not need; heard of when the entry is through."""
+    """What a finished making has not taken after all, its project does not need; what was given up for one in hand, it needs
+    once more. Heard of when the entry is through.
+    """
     from django.db import transaction
 
     from .actions.follow_takes import follow_takes
 
-    if any(movement.need for movement in entry.written):
+    if any(movement.need for movement in entry.written) or entry.reverses_id:
         transaction.on_commit(lambda: follow_takes(entry))
 
 

@@ -15,18 +15,19 @@ from wembit.web.plan.figure_needs import Amounts
 from wembit.web.plan.models import RANGE, Project
 from wembit.web.stash.models import ZERO, Item
 
-from .queries import LayerLine, MakingLine, makings_of
+from .queries import LayerLine, MakingLine, given_up_by_layer, makings_of
 
 Key = tuple[Item, bool]
 
 
 def begun_of(project: Project) -> Begun:
     """Finished makings with what they took, to the thousandth; those in hand with what is planned for them, less what was
-    freed. What was planned before needs were kept for it is left out.
+    freed; both with what went with tries that were given up. What was planned before needs were kept for it is left out.
     """
     if not project.makings.exists():
         return Begun()
     lines = makings_of(project)
+    given_up = given_up_by_layer([line.making.pk for line in lines])
     amounts: Amounts = {}
     had: Counter[tuple[UUID, UUID]] = Counter()
     for line in lines:
@@ -36,6 +37,11 @@ def begun_of(project: Project) -> Begun:
         for key, values in (_took(line) if line.making.finished_at else _planned(line)).items():
             before = amounts.get(key, dict.fromkeys(RANGE, ZERO))
             amounts[key] = {name: before[name] + values[name] for name in RANGE}
+        for layer in _layers(line):
+            if lost := given_up.get(layer.layer.pk, ZERO):
+                key = (layer.layer.item, layer.layer.seen)
+                before = amounts.get(key, dict.fromkeys(RANGE, ZERO))
+                amounts[key] = {name: before[name] + lost for name in RANGE}
     return Begun(len(lines), amounts, had)
 
 

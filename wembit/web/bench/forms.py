@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from wembit.web.fields import ChosenField, IdField, NumberField, amount_field, tick_field, weight_field
 from wembit.web.forms import StudioForm
 from wembit.web.stash.queries import lot_named
 
 from .actions.finish_making import UNWEIGHED
-from .models import STATES
+from .models import REASONS, STATES
+from .scrap_bag import NEW, WASTE
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
@@ -22,6 +23,7 @@ class MoveForm(StudioForm):
     lot = IdField("Choose the bag.")
     anyway = tick_field()
     shown = NumberField(0, 1e6, required=False)  # what the page says was taken, in g
+    all = tick_field()  # for every piece of the part at once
 
     def __init__(self, request: Request, item: Item) -> None:
         super().__init__(request)
@@ -37,6 +39,33 @@ class FinishForm(StudioForm):
     def __init__(self, request: Request) -> None:
         super().__init__(request)
         self.fields["figure_g"] = weight_field(request.member, required=False)
+
+
+class WhereField(IdField):
+    """Where felted wool goes: a bag by its id, "new" or "waste"."""
+
+    def __init__(self) -> None:
+        super().__init__("Choose where it goes.")
+
+    def to_python(self, value: Any) -> Any:
+        return value if value in (NEW, WASTE) else super().to_python(value)
+
+
+class TryForm(StudioForm):
+    """Why a piece is started again, and where it goes."""
+
+    reason = ChosenField(REASONS, "Choose a reason, or none.")
+    where = WhereField()
+
+
+class TrimForm(StudioForm):
+    """What was cut off, and where it goes."""
+
+    where = WhereField()
+
+    def __init__(self, request: Request) -> None:
+        super().__init__(request)
+        self.fields["trimmed"] = weight_field(request.member)
 
 
 class MarkForm(StudioForm):

@@ -7,12 +7,15 @@ from django.db import models
 from wembit.core.craft.materials import USUAL_SIGMA
 from wembit.web.figures.models import Colourway
 from wembit.web.plan.models import Project
-from wembit.web.stash.models import Item, Movement
+from wembit.web.stash.models import Entry, Item, Lot, Movement
 from wembit.web.studio.models import Member
 from wembit.web.tenancy import Owned
 
 PLANNED, WEIGHED, MADE, WAITING, FITTED = "planned", "weighed", "made", "waiting", "fitted"
 STATES = [PLANNED, WEIGHED, MADE, WAITING, FITTED]
+REASONS = {
+    "big": "too big", "soft": "too soft", "colour": "wrong colour", "needle": "broken needle", "flat": "felted too flat",
+}  # fmt: skip
 
 
 class Making(Owned):
@@ -64,6 +67,7 @@ class PieceLayer(Owned):
     rule_g = models.FloatField()
     bias = models.FloatField(default=1.0)
     sigma = models.FloatField(default=USUAL_SIGMA)
+    firmness = models.CharField(max_length=12, blank=True)  # of what is solid; a skin has none
     freed = models.DecimalField(max_digits=12, decimal_places=3, default=0)  # of what was planned, when it was enough
     position = models.PositiveSmallIntegerField(default=0)
 
@@ -96,8 +100,32 @@ class ThingTake(Owned):
     thing = models.ForeignKey(MakingThing, on_delete=models.PROTECT, related_name="takes")
 
 
+class Try(Owned):
+    """A piece that was started again: what was felted until then, which stands while its entry stands."""
+
+    piece = models.ForeignKey(Piece, on_delete=models.PROTECT, related_name="tries")
+    entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="given_up")
+    lot = models.ForeignKey(Lot, on_delete=models.PROTECT, null=True, related_name="+")  # None: thrown away
+    grams = models.DecimalField(max_digits=12, decimal_places=3)
+    reason = models.CharField(max_length=12, blank=True, choices=list(REASONS.items()))
+
+    class Meta:
+        ordering = ["entry__recorded_at"]
+
+
+class Trim(Owned):
+    """Wool that was cut off a layer, while its entry stands."""
+
+    layer = models.ForeignKey(PieceLayer, on_delete=models.PROTECT, related_name="trims")
+    entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="trimmed_off")
+    lot = models.ForeignKey(Lot, on_delete=models.PROTECT, null=True, related_name="+")
+    grams = models.DecimalField(max_digits=12, decimal_places=3)
+
+
 class Take(Owned):
-    """Says for which piece and layer a movement of the ledger was."""
+    """Says for which piece and layer a movement of the ledger was; `measured`: it was weighed, not booked as planned."""
 
     movement = models.OneToOneField(Movement, on_delete=models.PROTECT, related_name="take")
     layer = models.ForeignKey(PieceLayer, on_delete=models.PROTECT, related_name="takes")
+    given_up = models.ForeignKey(Try, on_delete=models.PROTECT, null=True, related_name="takes")
+    measured = models.BooleanField(default=True)

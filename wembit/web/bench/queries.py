@@ -7,9 +7,12 @@ from decimal import Decimal
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.db.models import Count, F, Prefetch, QuerySet, Sum
+from django.db.models import Count, F, Prefetch, Q, QuerySet, Sum
 from django.http import Http404
+from django.shortcuts import get_object_or_404
 
+from wembit.core.colour.conversions import lab
+from wembit.core.colour.difference import delta_e_2000
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import Range
 from wembit.web.decimals import to_step
@@ -19,7 +22,7 @@ from wembit.web.plan.models import Project
 from wembit.web.stash.models import ZERO, Lot, Promise, standing
 from wembit.web.stash.queries import with_promised
 
-from .models import Making, MakingThing, Piece, PieceLayer, Take, ThingTake
+from .models import Making, MakingThing, Piece, PieceLayer, Take, ThingTake, Trim, Try
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -96,6 +99,10 @@ class PieceLine:
     @property
     def p50(self) -> float:
         return sum(line.grams.p50 for line in self.layers)
+
+    @property
+    def taken(self) -> Decimal:
+        return sum((line.taken for line in self.layers), ZERO)
 
 
 @dataclass(frozen=True)
@@ -174,6 +181,11 @@ def layer_of(studio: Studio, layer_id: UUID) -> PieceLayer:
     return layer
 
 
+def piece_of(studio: Studio, piece_id: UUID) -> Piece:
+    """This studio's piece of a making. Raises `Http404`."""
+    return get_object_or_404(Piece.objects.of(studio), pk=piece_id)
+
+
 def _lines(found: QuerySet[Making]) -> list[MakingLine]:
     layers = PieceLayer.objects.prefetch_related("item").order_by("position")
     pieces = Piece.objects.order_by("position").prefetch_related(Prefetch("layers", queryset=layers))
@@ -205,10 +217,51 @@ def layer_line(layer: PieceLayer, taken: Decimal) -> LayerLine:
 
 
 def taken_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
-    """Net grams taken for each layer, without what was taken back."""
-    takes = Take.objects.filter(standing("movement__entry"), layer__piece__making__in=making_ids)
+    """Net grams taken for each layer, without what was taken back and what went with a try that was given up."""
+    takes = kept_takes().filter(layer__piece__making__in=making_ids)
     rows = takes.values("layer").annotate(total=Sum("movement__amount"))
     return {row["layer"]: -row["total"] for row in rows}
+
+
+def kept_takes() -> QuerySet[Take]:
+    """The takes that count: neither taken back nor given up."""
+    given_up = Q(given_up__isnull=False) & standing("given_up__entry")
+    return Take.objects.filter(standing("movement__entry")).exclude(given_up)
+
+
+def given_up_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
+    """Net grams of each layer that went with tries that were given up."""
+    takes = Take.objects.filter(
+        standing("movement__entry"), given_up__isnull=False, layer__piece__making__in=making_ids
+    )
+    rows = takes.filter(standing("given_up__entry")).values("layer").annotate(total=Sum("movement__amount"))
+    return {row["layer"]: -row["total"] for row in rows}
+
+
+def tries_of(making_ids: list[UUID]) -> dict[UUID, list[Try]]:
+    """The tries that stand, by piece, the first one first."""
+    found: dict[UUID, list[Try]] = {}
+    rows = Try.objects.filter(standing("entry"), piece__making__in=making_ids).select_related("lot__item")
+    for each in rows.order_by("entry__recorded_at"):
+        found.setdefault(each.piece_id, []).append(each)
+    return found
+
+
+def trimmed_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
+    """Grams that were cut off each layer."""
+    rows = Trim.objects.filter(standing("entry"), layer__piece__making__in=making_ids)
+    return dict(rows.order_by().values_list("layer").annotate(total=Sum("grams")))
+
+
+def scrap_bags(studio: Studio, srgb: str) -> list[Lot]:
+    """The studio's bags of scrap, the nearest to a colour first; those without a colour last."""
+    lots = (
+        Lot.objects.of(studio).filter(item__form="scrap", item__unit="g", waste=False).select_related("item", "drawer")
+    )
+    seen = lab(srgb)
+    return sorted(
+        lots, key=lambda lot: (not lot.srgb, delta_e_2000(seen, lab(lot.srgb)) if lot.srgb else 0.0, lot.item.name)
+    )
 
 
 def thing_of(studio: Studio, thing_id: UUID) -> ThingLine:

@@ -18,5 +18,7 @@ urlpatterns = [
     path("layer/<uuid:layer_id>/more/", views.more, name="more"),
     path("layer/<uuid:layer_id>/take/", views.take_for, name="take"),
     path("layer/<uuid:layer_id>/back/", views.back_from, name="back"),
+    path("layer/<uuid:layer_id>/trim/", views.trim_from, name="trim"),
+    path("piece/<uuid:piece_id>/again/", views.again_from_start, name="start_again"),
     path("piece/<uuid:piece_id>/mark/", views.mark, name="mark"),
 ]

@@ -35,14 +35,18 @@ from .actions.finish_making import finish_making
 from .actions.give_back import give_back
 from .actions.mark_piece import mark_piece
 from .actions.photograph import photograph
+from .actions.start_again import start_again
 from .actions.take import take
 from .actions.take_back_making import take_back_making
+from .actions.take_set import set_lines, take_set
 from .actions.take_thing import give_thing_back, take_thing
-from .forms import FinishForm, MarkForm, MoveForm
+from .actions.trim_off import trim_off
+from .forms import FinishForm, MarkForm, MoveForm, TrimForm, TryForm
 from .making_picture import neighbours, own_palette, side_of, standing, weighed
-from .models import STATES
+from .models import REASONS, STATES
 from .on_the_bench import around, on_the_bench
 from .piece_chart import column, piece_picture
+from .scrap_bag import NEW, WASTE
 from .set_chart import set_of
 
 if TYPE_CHECKING:
@@ -123,7 +127,11 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     ask = chosen.left or (A_LITTLE * chosen.grams.p50 if chosen.taken else chosen.grams.p50)
     if step and not chosen.taken and not is_pinch(ask) and answered(version, AMOUNTS):
         ask *= step.step.first_of(chosen.layer.item.form)
+    of_all = bool(request.GET.get("all") or request.POST.get("all"))
+    same = set_lines(chosen.layer) if of_all else []
+    ask = sum(each.left for each in same) or ask * max(1, len(same)) if same else ask
     density = chosen.layer.item.grams_a_metre
+    fill = seen.get(chosen.layer.item_id, BARE)
     before, after = neighbours(line, chosen)
     picture = piece_picture(part, ask, chosen.layer.item.form)
     following = after and piece_picture(part_among(parts, after[0].piece.part_key), 0.0, "")
@@ -142,7 +150,12 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "before": before,
         "after": after,
         "following": following,
-        "fill": seen.get(chosen.layer.item_id, BARE),
+        "fill": fill,
+        "all": len(same) if len(same) > 1 else 0,
+        "reasons": REASONS,
+        "scrap": _scrap(request.studio, fill),
+        "tries": queries.tries_of([line.making.pk]).get(piece.piece.pk, []),
+        "trimmed": queries.trimmed_by_layer([line.making.pk]).get(chosen.layer.pk, ZERO),
         "sources": sources,
         "source": lot,
         "ask": round(ask, 2) if ask >= 0.05 else round(ask, 3),
@@ -151,6 +164,15 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "strand_mm": ask / density * 1000 if density else None,
         "enough": lot and float(lot.lot.on_hand) >= ask,
     }
+
+
+def _scrap(studio: Studio, srgb: str) -> list[tuple[Any, str]]:
+    """Where felted wool can go, in words: the bags of scrap, the nearest colour first, a new one, the waste."""
+    bags = [
+        (lot.pk, f"{lot.item.name}{f', {lot.drawer.told}' if lot.drawer else ''}")
+        for lot in queries.scrap_bags(studio, srgb)
+    ]
+    return [*bags, (NEW, "a new bag of scrap"), (WASTE, "the waste")]
 
 
 @require_GET
@@ -181,7 +203,8 @@ def take_for(request: Request, layer_id: UUID) -> HttpResponse:
             raise Refusal(f"That is promised to {names}. Take less, or press again to take it all the same.", "anyway")
         press = press_of(request)
         _nothing_since(layer, given["shown"], press)
-        return take(request.member, layer.pk, given["lot"], given["amount"], press=press)
+        takes = take_set if given["all"] else take
+        return takes(request.member, layer.pk, given["lot"], given["amount"], press=press)
 
     return _moved(request, layer_id, do)
 
@@ -214,6 +237,28 @@ def _moved(request: Request, layer_id: UUID, do: Callable[[PieceLayer, dict[str,
     if faults.get("lot"):
         faults = {"amount": faults["lot"], **faults}
     return _in_hand(request, making_id, layer_id if faults else None, faults)
+
+
+@require_POST
+def again_from_start(request: Request, piece_id: UUID) -> HttpResponse:
+    """A piece is given up and started again: where it goes, why."""
+    piece = queries.piece_of(request.studio, piece_id)
+    _, faults = TryForm(request).tried(
+        lambda given: start_again(
+            request.member, piece_id, given["where"], press=press_of(request), reason=given["reason"]
+        )
+    )
+    return _in_hand(request, piece.making_id, piece.layers.all()[0].pk, faults)
+
+
+@require_POST
+def trim_from(request: Request, layer_id: UUID) -> HttpResponse:
+    """Something is cut off: how much, where it goes."""
+    layer = queries.layer_of(request.studio, layer_id)
+    _, faults = TrimForm(request).tried(
+        lambda given: trim_off(request.member, layer_id, given["trimmed"], given["where"], press=press_of(request))
+    )
+    return _in_hand(request, layer.piece.making_id, layer_id, faults)
 
 
 @require_POST

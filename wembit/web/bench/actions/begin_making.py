@@ -25,6 +25,8 @@ from wembit.web.plan.notion_items import things_for
 from wembit.web.plan.queries import project_of, stand_ins_of
 from wembit.web.studio.models import MAKER, Member
 
+SOLID = ("core", "padding")  # of these a hand is known by firmness, of the others by what they are
+
 
 @transaction.atomic
 def begin_making(member: Member, project_id: UUID) -> Making:
@@ -94,6 +96,7 @@ def _layers(piece: Piece, plan: PartPlan, index: int, needs: dict, standing: Seq
             studio=piece.studio, piece=piece, item=layer.item, instead_of=layer.instead_of, seen=layer.seen,
             need=needs.get((layer.item.pk, layer.seen)), role=layer.role, slot_name=layer.slot_name,
             rule_g=layer.rule_g * share(layer.role), bias=layer.bias, sigma=layer.sigma, position=order,
+            firmness=plan.part.firmness if layer.role in SOLID else "",
         )
         for order, layer in enumerate(laid(plan.layers, standing))
     ]  # fmt: skip

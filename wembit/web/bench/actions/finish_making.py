@@ -105,4 +105,4 @@ def _book(member: Member, line: MakingLine, grams: Sequence[Decimal], press: Pre
         mine = lines_for(owner, amount, gone, anyway=True)
         lines += mine
         owners += [owner] * len(mine)
-    note_takes(draft.commit(lines), owners)
+    note_takes(draft.commit(lines), owners, measured=False)

@@ -15,13 +15,14 @@ from wembit.web.stash.models import Entry
 
 
 def follow_takes(entry: Entry) -> None:
-    """The needs of the open projects for whose finished makings that entry, or the one that it takes back, moved something.
-    After the entry's transaction, since figures are locked before items.
+    """The needs of the open projects for whose finished makings that entry, or the one that it takes back, moved something, or
+    for which a try was given up by it. After the entry's transaction, since figures are locked before items.
     """
     entries: list[UUID] = [pk for pk in (entry.pk, entry.reverses_id) if pk]
     of_wool = Q(pieces__layers__takes__movement__entry__in=entries)
     of_things = Q(things__takes__movement__entry__in=entries)
-    finished = Making.objects.of(entry.studio).filter(of_wool | of_things, finished_at__isnull=False)
-    for pk in set(finished.filter(project__state=PLANNED).values_list("project", flat=True)):
+    finished = Q(of_wool | of_things, finished_at__isnull=False)
+    makings = Making.objects.of(entry.studio).filter(finished | Q(pieces__tries__entry__in=entries))
+    for pk in set(makings.filter(project__state=PLANNED).values_list("project", flat=True)):
         with suppress(Refusal):  # a figure that cannot be computed says so on its own page
             rewrite_needs(entry.studio, pk)

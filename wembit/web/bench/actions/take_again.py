@@ -20,7 +20,10 @@ def take_again(instead: Mapping[UUID, Movement]) -> None:
     for take in Take.objects.filter(movement__in=instead).select_related("layer__piece__making"):
         if take.layer.piece.making.finished_at:
             raise Refusal(FINISHED)
-        Take.objects.create(studio=take.studio, movement=instead[take.movement_id], layer=take.layer)
+        Take.objects.create(
+            studio=take.studio, movement=instead[take.movement_id], layer=take.layer, measured=take.measured,
+            given_up=take.given_up,
+        )  # fmt: skip
     for thing_take in ThingTake.objects.filter(movement__in=instead).select_related("thing__making"):
         if thing_take.thing.making.finished_at:
             raise Refusal(FINISHED)

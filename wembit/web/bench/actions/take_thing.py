@@ -87,10 +87,10 @@ def lines_for(
     return lines
 
 
-def note_takes(entry: Entry, owners: Sequence[PieceLayer | MakingThing]) -> None:
-    """Write down for which layer, or which thing, each line of an entry just written was."""
+def note_takes(entry: Entry, owners: Sequence[PieceLayer | MakingThing], *, measured: bool = True) -> None:
+    """Write down for which layer, or which thing, each line of an entry just written was, and whether it was weighed."""
     for movement, owner in zip(entry.written, owners, strict=False):  # a recount's lines come after those of the press
         if isinstance(owner, PieceLayer):
-            Take.objects.create(studio=owner.studio, movement=movement, layer=owner)
+            Take.objects.create(studio=owner.studio, movement=movement, layer=owner, measured=measured)
         else:
             ThingTake.objects.create(studio=owner.studio, movement=movement, thing=owner)
