@@ -17,6 +17,7 @@ from django.db import IntegrityError, connection, models, transaction
 from django.db.models import ProtectedError, QuerySet
 
 from wembit.web.asked import id_in
+from wembit.web.bench.learning import learn
 from wembit.web.bench.models import Making, MakingThing, Piece, PieceLayer
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version
@@ -30,7 +31,7 @@ from wembit.web.studio.models import MAKER, OWNER, Member, Studio
 Row = dict[str, Any]
 Rows = dict[tuple[str, str], Row]  # by the label of the model and the id
 Changes = list[list[Any]]  # label, id, the row before, the row after; None where there was or is none
-NOT_KEPT = {"studio.studio": ("stamp", "backed_up_at")}  # what every press changes
+NOT_KEPT = {"studio.studio": ("stamp", "backed_up_at", "hands")}  # what presses change that are about something else
 GONE_ON = "Something was done with it since. Take that back first."
 
 
@@ -333,3 +334,5 @@ def _follow(studio: Studio, kept: Changes) -> None:
     looks |= {UUID(pk) for label, pk, _ in rows if label == "stash.item"}
     if looks:
         tell_looks(studio, looks)
+    if any(label == "bench.making" for label, _, _ in rows):
+        transaction.on_commit(lambda: learn(studio))

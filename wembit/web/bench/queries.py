@@ -231,11 +231,11 @@ def kept_takes() -> QuerySet[Take]:
 
 def given_up_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
     """Net grams of each layer that went with tries that were given up."""
-    takes = Take.objects.filter(
-        standing("movement__entry"), given_up__isnull=False, layer__piece__making__in=making_ids
-    )
-    rows = takes.filter(standing("given_up__entry")).values("layer").annotate(total=Sum("movement__amount"))
-    return {row["layer"]: -row["total"] for row in rows}
+    tries = [each.pk for some in tries_of(making_ids).values() for each in some]
+    if not tries:
+        return {}
+    rows = Take.objects.filter(standing("movement__entry"), given_up__in=tries).values("layer")
+    return {row["layer"]: -row["total"] for row in rows.annotate(total=Sum("movement__amount"))}
 
 
 def tries_of(making_ids: list[UUID]) -> dict[UUID, list[Try]]:

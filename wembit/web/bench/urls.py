@@ -2,11 +2,14 @@
 
 from django.urls import path
 
-from . import views
+from . import learnt_views, views
 
 app_name = "bench"
 urlpatterns = [
     path("", views.home, name="home"),
+    path("learnt/", learnt_views.learnt, name="learnt"),
+    path("made/<uuid:figure_id>/", learnt_views.made, name="made"),
+    path("made/<uuid:figure_id>/csv/", learnt_views.made_csv, name="made_csv"),
     path("begin/<uuid:project_id>/", views.begin, name="begin"),
     path("<uuid:making_id>/", views.making, name="making"),
     path("<uuid:making_id>/finish/", views.finish, name="finish"),

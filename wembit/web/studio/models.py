@@ -85,6 +85,7 @@ class Studio(models.Model):
     )
     members = models.ManyToManyField(User, through="Member", related_name="studios")
     habits = models.JSONField(default=dict, editable=False)  # how this studio works, each asked when first needed
+    hands = models.JSONField(default=dict, editable=False)  # what its work has taught: bench/learning.py
     stamp = models.PositiveBigIntegerField(default=0, editable=False)
     backed_up_at = models.DateTimeField(null=True, editable=False)
 

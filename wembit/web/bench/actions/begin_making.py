@@ -15,6 +15,7 @@ from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, PartPlan, plan_figure
+from wembit.web.figures.to_core.hands import SOLID, hand, key_of
 from wembit.web.plan.actions.follow_figure import follow_figure
 from wembit.web.plan.actions.needs import write_needs
 from wembit.web.plan.actions.reserve import reserve
@@ -24,8 +25,6 @@ from wembit.web.plan.models import PLANNED, Project, StandIn
 from wembit.web.plan.notion_items import things_for
 from wembit.web.plan.queries import project_of, stand_ins_of
 from wembit.web.studio.models import MAKER, Member
-
-SOLID = ("core", "padding")  # of these a hand is known by firmness, of the others by what they are
 
 
 @transaction.atomic
@@ -85,18 +84,22 @@ def begin_making(member: Member, project_id: UUID) -> Making:
 
 
 def _layers(piece: Piece, plan: PartPlan, index: int, needs: dict, standing: Sequence[StandIn]) -> list[PieceLayer]:
-    """The layers of one piece of the part, from the core out, with what stands in and what is laid thinly under it."""
+    """The layers of one piece of the part, from the core out, with what stands in and what is laid thinly under it; as the
+    hand of its maker takes them, where that is known.
+    """
     row = Row.of(plan.part.seat["row"]) if plan.part.seat.get("row") else None
 
     def share(role: str) -> float:
         return row.weight(role, plan.part.count, index) if row else 1 / plan.part.count
 
-    return [
-        PieceLayer(
+    found = []
+    for order, layer in enumerate(laid(plan.layers, standing)):
+        firmness = plan.part.firmness if layer.role in SOLID else ""
+        own = hand(plan.part.version.studio, key_of(layer.role, firmness), piece.making.maker_id)
+        bias, sigma = (own.bias, own.sigma) if own.n else (layer.bias, layer.sigma)
+        found.append(PieceLayer(
             studio=piece.studio, piece=piece, item=layer.item, instead_of=layer.instead_of, seen=layer.seen,
             need=needs.get((layer.item.pk, layer.seen)), role=layer.role, slot_name=layer.slot_name,
-            rule_g=layer.rule_g * share(layer.role), bias=layer.bias, sigma=layer.sigma, position=order,
-            firmness=plan.part.firmness if layer.role in SOLID else "",
-        )
-        for order, layer in enumerate(laid(plan.layers, standing))
-    ]  # fmt: skip
+            rule_g=layer.rule_g * share(layer.role), bias=bias, sigma=sigma, position=order, firmness=firmness,
+        ))  # fmt: skip
+    return found

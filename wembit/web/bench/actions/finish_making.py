@@ -12,6 +12,7 @@ from django.db import transaction
 
 from wembit.core.portions import rounded
 from wembit.web import clock
+from wembit.web.bench.learning import learn
 from wembit.web.bench.models import FITTED, Making, MakingThing, Piece, PieceLayer
 from wembit.web.bench.queries import MakingLine, making_of
 from wembit.web.decimals import to_step
@@ -67,6 +68,7 @@ def finish_making(
         reserve(member.studio, write_needs(project))
     if project and not project.makings.filter(finished_at=None).exists() and project.makings.count() == project.count:
         finish_project(member, project.pk)
+    transaction.on_commit(lambda: learn(member.studio))
     return making
 
 

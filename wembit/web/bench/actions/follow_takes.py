@@ -7,6 +7,7 @@ from uuid import UUID
 
 from django.db.models import Q
 
+from wembit.web.bench.learning import learn
 from wembit.web.bench.models import Making
 from wembit.web.errors import Refusal
 from wembit.web.plan.actions.rewrite_needs import rewrite_needs
@@ -16,13 +17,16 @@ from wembit.web.stash.models import Entry
 
 def follow_takes(entry: Entry) -> None:
     """The needs of the open projects for whose finished makings that entry, or the one that it takes back, moved something, or
-    for which a try was given up by it. After the entry's transaction, since figures are locked before items.
+    for which a try was given up by it; what a finished one took teaches something else then. After the entry's transaction,
+    since figures are locked before items.
     """
     entries: list[UUID] = [pk for pk in (entry.pk, entry.reverses_id) if pk]
     of_wool = Q(pieces__layers__takes__movement__entry__in=entries)
     of_things = Q(things__takes__movement__entry__in=entries)
     finished = Q(of_wool | of_things, finished_at__isnull=False)
     makings = Making.objects.of(entry.studio).filter(finished | Q(pieces__tries__entry__in=entries))
+    if makings.filter(finished_at__isnull=False).exists():
+        learn(entry.studio)
     for pk in set(makings.filter(project__state=PLANNED).values_list("project", flat=True)):
         with suppress(Refusal):  # a figure that cannot be computed says so on its own page
             rewrite_needs(entry.studio, pk)

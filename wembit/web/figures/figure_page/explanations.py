@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 from wembit.core.craft.materials import FILLING_DENSITY, FIRMNESS, FIRMNESS_WORDS
 from wembit.web import numbers
 from wembit.web.figures.to_core.estimating import LayerPlan, PartPlan
+from wembit.web.figures.to_core.hands import ALL, hand, key_of
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -30,11 +31,25 @@ COAT = (
 PADDING = (
     "Skin × {thick} mm × {density} g/cm³ ({firmness}) × {count}, within the part’s size. Its thickness changes it."
 )
+OWN = " Your hands take {times} times that, as {n} weighed parts show."
 WEIGHED = "{grams} g a piece, as you said, × {count}, and {loss} % lost. Your scale changes it."
 
 
 def why_layer(plan: PartPlan, each: LayerPlan, studio: Studio) -> str:
-    """The line behind a layer's grams."""
+    """The line behind a layer's grams, with what the studio's hands make of the rule."""
+    firmness = each.layer.rule.get("firmness") or plan.part.firmness
+    known = hand(studio, key_of(each.layer.role, firmness))
+    own = OWN.format(times=numbers.plain(known.bias, 2, studio.decimal_mark), n=known.n) if known.n else ""
+    return _rule_behind(plan, each, studio) + own
+
+
+def why_range(studio: Studio) -> str:
+    """The line behind a range."""
+    n = sum(known[2] for known in studio.hands.get(ALL, {}).values())
+    return LEARNT_RANGE.format(n=n) if n else RANGE
+
+
+def _rule_behind(plan: PartPlan, each: LayerPlan, studio: Studio) -> str:
     rule, grams, part = each.layer.rule, each.grams, plan.part
 
     def n(value: float, places: int = 1) -> str:
@@ -80,6 +95,10 @@ def _density(plan: PartPlan, each: LayerPlan) -> tuple[float, str]:
 RANGE = (
     "One in ten comes out below, one in ten above: the spread of a new studio (σ 0.25), layers varying together by half "
     "(Fenton 1960). Weighing your work narrows it."
+)
+LEARNT_RANGE = (
+    "One in ten comes out below, one in ten above, as {n} weighed parts of yours show, layers varying together by half "
+    "(Fenton 1960). Weighing more narrows it."
 )
 STANDS = ("The middle of the weight, each piece at its own middle by its grams, over the ground that the feet span "
           "within 2 mm, 5 mm on wire. Heavier feet, a lighter head or a wider stand change it.")  # fmt: skip

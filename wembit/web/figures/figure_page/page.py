@@ -45,7 +45,7 @@ from wembit.web.figures.turning.views import turning_context
 from wembit.web.responses import page
 from wembit.web.stash.shelf.wool_forms import each_once
 
-from .explanations import RANGE, STANDS, why_layer
+from .explanations import STANDS, why_layer, why_range
 from .layer_form import MEASURED
 from .outlines import outlines
 from .part_form import FACES, ROWS
@@ -127,7 +127,7 @@ def drawn(
         "standing": stand,
         "pointers": pointers(plan, palette, both["side"], pieces, request.studio),
         "why_stands": STANDS,
-        "why_all": RANGE,
+        "why_all": why_range(version.studio),
         "least_g_m2": f"{LEAST_G_M2:g}",
         "lost": f"{100 * LOSS_LOOSE_ENDS:g}",
         "mark_scale": both["side"].width / 640,
@@ -172,7 +172,7 @@ def part_context(chosen: Any, parts: Sequence[Part], version: Version, palette: 
         "part": part,
         "part_plan": chosen,
         "why_lines": [(ROLES[row.layer.role], why_layer(chosen, row, version.studio)) for row in chosen.layers],
-        "why_range": RANGE,
+        "why_range": why_range(version.studio),
         "layer_rows": [(row, ROLES[row.layer.role], palette.colour(row.layer.slot_id)) for row in chosen.layers],
         "sizes": [(size, held.get(size.name, ""), said.get(held.get(size.name, ""), "")) for size in sizes(part.shape)],
         "shape_word": SHAPES[part.shape["kind"]],
@@ -257,7 +257,7 @@ def layer_context(plan: PartPlan, position: int, palette: Palette) -> dict:
         "layer_plan": next((other for other in plan.layers if other.layer is layer), None),
         "layer_word": ROLES[layer.role],
         "layer_why": next((why_layer(plan, other, layer.studio) for other in plan.layers if other.layer is layer), ""),
-        "why_range": RANGE,
+        "why_range": why_range(layer.studio),
         "layer_item": palette.items.get(layer.slot_id),
         "measured": [*MEASURED.items(), *([(DRAWN, "as it was drawn")] if DRAWN in layer.rule else [])],
         "measured_as": kind_of(layer.rule),

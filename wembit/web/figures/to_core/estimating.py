@@ -23,6 +23,7 @@ from wembit.web.figures.models import Colourway, Layer, Part, Version
 from wembit.web.stash.models import Item
 from wembit.web.stash.queries import colours
 
+from .hands import hand, key_of
 from .seating import visible
 from .wiring import wire_of
 
@@ -119,9 +120,13 @@ def request_of(version: Version, parts: Sequence[Part], palette: Palette) -> dic
     """The core's request for a version in a colourway; fibres are named by item, or by slot without one."""
     grounds = grounds_of(parts)
     seen, habit = visible(parts), version.studio.habits.get(LOOSE_END, 0.0)
-    return {
-        "parts": [_part(part, palette, grounds[part.key], seen, habit) for part in parts],
-    }
+    rows = [_part(part, palette, grounds[part.key], seen, habit) for part in parts]
+    for part, row in zip(parts, rows, strict=True):
+        for layer in row["layers"]:
+            known = hand(version.studio, key_of(layer["role"], layer.get("firmness") or part.firmness))
+            if known.n:
+                layer |= {"bias": known.bias, "sigma": known.sigma}
+    return {"parts": rows}
 
 
 @dataclass(frozen=True)

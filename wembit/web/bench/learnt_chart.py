@@ -1,0 +1,133 @@
+"""How planned met taken, drawn: each finished part as a dot between half and double of what was planned."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from wembit.core.craft.materials import FIRMNESS_WORDS
+from wembit.core.grams.estimate import Z90
+from wembit.web.figures.size_words import ROLES
+from wembit.web.figures.to_core.hands import ALL, Known
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Member, Studio
+
+    from .records import Record
+
+WIDE, HIGH, EDGE = 520.0, 96.0, 8.0  # px of a chart; what its ends stand off
+MOST_DOTS = 40  # of a chart: the newest
+
+
+def along(ratio: float, length: float) -> float:
+    """Where a ratio lies on a length: half at 0, one in the middle, double at the end; what is beyond lies at the end."""
+    share = (math.log2(ratio) + 1) / 2 if ratio > 0 else 0.0
+    return round(EDGE + min(1.0, max(0.0, share)) * (length - 2 * EDGE), 1)
+
+
+@dataclass(frozen=True)
+class Dot:
+    """A finished part: where it lies, whether it lay in its range, and what it was."""
+
+    x: float
+    y: float
+    held: bool
+    record: Record
+
+
+@dataclass(frozen=True)
+class Row:
+    """What one firmness or role has taught: the hand, the ends of its range as ratios and as y, the dots, how many held, and
+    each maker's own hand.
+    """
+
+    words: str
+    known: Known
+    low: float
+    high: float
+    dots: list[Dot]
+    held: int
+    of: int
+    makers: list[tuple[str, Known]]
+
+    @property
+    def more(self) -> float:
+        """Per cent that it takes more than the rule; below zero less."""
+        return round(100 * (self.known.bias - 1))
+
+    @property
+    def less(self) -> float:
+        """Per cent that it takes less."""
+        return -self.more
+
+    @property
+    def top(self) -> float:
+        return round(HIGH - along(self.high, HIGH), 1)
+
+    @property
+    def tall(self) -> float:
+        return round(along(self.high, HIGH) - along(self.low, HIGH), 1)
+
+
+def learnt_rows(studio: Studio, found: Sequence[Record], makers: Iterable[Member]) -> list[Row]:
+    """A row for each firmness and role that something was weighed of, that with most records first."""
+    by_key: dict[str, list[Record]] = {}
+    for record in found:
+        by_key.setdefault(record.key, []).append(record)
+    hands, names = studio.hands, {str(member.pk): str(member) for member in makers}
+    rows = []
+    for key, records in sorted(by_key.items(), key=lambda each: -len(each[1])):
+        known = Known(*hands.get(ALL, {}).get(key, ()))
+        own = [(names[who], Known(*by[key])) for who, by in hands.items() if who in names and key in by]
+        low, high = (known.bias * math.exp(z * known.sigma) for z in (-Z90, Z90))
+        rows.append(
+            Row(
+                _words(key), known, low, high, _dots(records[-MOST_DOTS:]), sum(each.held for each in records),
+                len(records), sorted(own) if len(own) > 1 else [],
+            )
+        )  # fmt: skip
+    return rows
+
+
+def _words(key: str) -> str:
+    return FIRMNESS_WORDS.get(key) or ROLES.get(key, key)
+
+
+def _dots(records: Sequence[Record]) -> list[Dot]:
+    step = (WIDE - 2 * EDGE) / max(MOST_DOTS - 1, 1)
+    return [
+        Dot(round(EDGE + n * step, 1), round(HIGH - along(each.ratio, HIGH), 1), each.held, each)
+        for n, each in enumerate(records)
+    ]
+
+
+@dataclass(frozen=True)
+class PartRow:
+    """A layer of a part of one figure: what it was planned with last and the ends of that range, what each making took, on a
+    line from half to double of the planned.
+    """
+
+    part: str
+    slot: str
+    item: str
+    planned_g: float
+    low_x: float
+    wide: float
+    dots: list[Dot]
+
+
+def part_rows(found: Sequence[Record], wools: dict) -> list[PartRow]:
+    """A row for each layer of each part in the order of the figure; `wools`: the name of each item."""
+    groups: dict[tuple[str, str], list[Record]] = {}
+    for record in found:
+        groups.setdefault((record.part_key, record.slot), []).append(record)
+    rows = []
+    for records in groups.values():
+        last = records[-1]
+        middle = last.grams.p50
+        low, high = (along(end / middle, WIDE) for end in (last.grams.p10, last.grams.p90))
+        dots = [Dot(along(float(each.taken) / middle, WIDE), 0.0, each.held, each) for each in records]
+        rows.append(PartRow(last.part, last.slot, wools[last.item], middle, low, round(high - low, 1), dots))
+    return rows
