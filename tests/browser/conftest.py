@@ -5,9 +5,11 @@ from __future__ import annotations
 import fcntl
 import os
 import re
+import time
 from collections.abc import Callable, Iterator
 from itertools import count
 from pathlib import Path
+from threading import Thread
 
 import psycopg
 import pytest
@@ -15,6 +17,8 @@ from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 from tests import templates
 from tests.serving import PASSWORD, demo_database, manage, new_database, served
+from wembit.standins.scale.model import Scale
+from wembit.standins.scale.server import Bridge
 
 WORKER = os.environ.get("PYTEST_XDIST_WORKER", "")  # two may run side by side, each with databases and files of its own
 if WORKER and "WEMBIT_STATIC" in os.environ:
@@ -64,14 +68,24 @@ def demo(tmp_path_factory) -> str:
 
 
 @pytest.fixture(scope="session")
-def site(demo) -> Iterator[str]:
+def scale() -> Iterator[Scale]:
+    """The stand-in of the bench's scale, whose bridge the served pages know."""
+    with Bridge(Scale(time.monotonic)) as bridge:
+        Thread(target=bridge.serve_forever, daemon=True).start()
+        os.environ["WEMBIT_SCALE"] = bridge.address
+        yield bridge.scale
+        bridge.shutdown()
+
+
+@pytest.fixture(scope="session")
+def site(demo, scale) -> Iterator[str]:
     """The demo served, for tests that change nothing."""
     with served(new_database(f"browser_shared{WORKER}", like=demo)) as address:
         yield address
 
 
 @pytest.fixture(scope="session")
-def own_server(demo) -> Iterator[str]:
+def own_server(demo, scale) -> Iterator[str]:
     """A server whose database is made anew for each test that changes it."""
     with served(new_database(OWN, like=demo)) as address:
         yield address

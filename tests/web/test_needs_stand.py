@@ -15,7 +15,7 @@ from wembit.web.bench.models import PieceLayer
 from wembit.web.bench.queries import makings_of
 from wembit.web.figures.actions.change_part import change_part
 from wembit.web.figures.actions.choose_fibre import choose_fibre
-from wembit.web.figures.models import Part
+from wembit.web.figures.models import Colourway, Part
 from wembit.web.figures.queries import newest_version
 from wembit.web.plan.actions.change_project import change_project
 from wembit.web.plan.actions.stand_in import makings_left, stand_in
@@ -57,8 +57,8 @@ def need(project, lot=None):
 
 
 def one(project) -> D:
-    """What one takes, of the only wool of the figure."""
-    (amount,) = amounts_for(project.colourway, 1).values()
+    """What one takes, of the only wool of the figure, as the studio's hands take it by now."""
+    (amount,) = amounts_for(Colourway.objects.get(pk=project.colourway_id), 1).values()
     return amount["p50"]
 
 

@@ -136,6 +136,7 @@ def serve(house: House, options: argparse.Namespace) -> int:
     os.environ["WEMBIT_ALLOWED_HOSTS"] = " ".join(dict.fromkeys([*allowed, *names]))
     command = [sys.executable, "-m", "gunicorn", "-c", str(CHECKOUT / "wembit/launch/gunicorn.py")]
     command += ["-b", f"{options.host}:{options.port}", "wembit.web.wsgi:application"]
+    scale = start_scale(options.port + 1)
     server = subprocess.Popen(command, cwd=CHECKOUT, start_new_session=True)
     house.pid_file.write_text(str(server.pid))
 
@@ -146,11 +147,32 @@ def serve(house: House, options: argparse.Namespace) -> int:
     signal.signal(signal.SIGTERM, end)
     signal.signal(signal.SIGHUP, end)
     print("\nWembit is at " + "  ".join(f"http://{name}:{options.port}/" for name in names))
+    if scale:
+        print(f"A scale that is not there stands at {os.environ['WEMBIT_SCALE']}/")
     print("The first visitor makes the studio." if options.empty else DEMO_LOGIN)
     print("Ctrl-C stops it.", flush=True)
     code = until_it_ends(server, house)
+    if scale:
+        scale.communicate()  # its input ends, and so does it
     house.pid_file.unlink(missing_ok=True)
     return 0 if code in (0, -signal.SIGTERM) else code
+
+
+def start_scale(port: int) -> subprocess.Popen | None:
+    """The stand-in of the bench's scale on that port of this machine or another free one; none where a bridge is told by
+    WEMBIT_SCALE. It ends with this process.
+    """
+    if "WEMBIT_SCALE" in os.environ:
+        return None
+    with socket.socket() as probe:
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError:
+            probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    os.environ["WEMBIT_SCALE"] = f"http://127.0.0.1:{port}"
+    command = [sys.executable, "-m", "wembit.standins.scale", str(port), "--with-parent"]
+    return subprocess.Popen(command, cwd=CHECKOUT, stdin=subprocess.PIPE, start_new_session=True)
 
 
 def until_it_ends(server: subprocess.Popen, house: House) -> int:

@@ -144,6 +144,8 @@ FILE_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 SECURE_REFERRER_POLICY = "same-origin"
+WEMBIT_SCALE = os.environ.get("WEMBIT_SCALE", "").rstrip("/")  # where the browser finds the bridge of the bench's scale
+
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": ["'none'"],
@@ -151,7 +153,7 @@ CONTENT_SECURITY_POLICY = {
         "style-src": ["'self'"],
         "img-src": ["'self'", "data:", "blob:"],
         "font-src": ["'self'"],
-        "connect-src": ["'self'"],
+        "connect-src": ["'self'", *([WEMBIT_SCALE] if WEMBIT_SCALE else [])],
         "manifest-src": ["'self'"],
         "form-action": ["'self'"],
         "base-uri": ["'none'"],

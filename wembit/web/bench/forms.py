@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
+from django import forms
+
 from wembit.web.fields import ChosenField, IdField, NumberField, amount_field, tick_field, weight_field
 from wembit.web.forms import StudioForm
 from wembit.web.stash.queries import lot_named
@@ -24,6 +26,7 @@ class MoveForm(StudioForm):
     anyway = tick_field()
     shown = NumberField(0, 1e6, required=False)  # what the page says was taken, in g
     all = tick_field()  # for every piece of the part at once
+    reading = forms.CharField(max_length=200, required=False)  # of the scale, where the amount is from there
 
     def __init__(self, request: Request, item: Item) -> None:
         super().__init__(request)

@@ -46,6 +46,7 @@ from .making_picture import neighbours, own_palette, side_of, standing, weighed
 from .models import REASONS, STATES
 from .on_the_bench import around, on_the_bench
 from .piece_chart import column, piece_picture
+from .scale import bridge_address, understood
 from .scrap_bag import NEW, WASTE
 from .set_chart import set_of
 
@@ -153,6 +154,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "fill": fill,
         "all": len(same) if len(same) > 1 else 0,
         "reasons": REASONS,
+        "scale": bridge_address(),
         "scrap": _scrap(request.studio, fill),
         "tries": queries.tries_of([line.making.pk]).get(piece.piece.pk, []),
         "trimmed": queries.trimmed_by_layer([line.making.pk]).get(chosen.layer.pk, ZERO),
@@ -197,6 +199,8 @@ def take_for(request: Request, layer_id: UUID) -> HttpResponse:
     """Take wool for a layer: key, happened_at, lot, amount. Can be repeated after a new sign-in."""
 
     def do(layer: PieceLayer, given: dict[str, Any]) -> Any:
+        if given["reading"]:
+            understood(given["reading"]).weighed()
         broken = promises_broken_by(lot_of(request.studio, given["lot"]), given["amount"], layer.need)
         if broken and not given["anyway"]:
             names = " and ".join(sorted({promise.whose for promise in broken}))

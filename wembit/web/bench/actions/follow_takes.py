@@ -25,8 +25,9 @@ def follow_takes(entry: Entry) -> None:
     of_things = Q(things__takes__movement__entry__in=entries)
     finished = Q(of_wool | of_things, finished_at__isnull=False)
     makings = Making.objects.of(entry.studio).filter(finished | Q(pieces__tries__entry__in=entries))
-    if makings.filter(finished_at__isnull=False).exists():
+    rows = list(makings.values_list("project", "project__state", "finished_at").distinct())
+    if any(finished_at for *_, finished_at in rows):
         learn(entry.studio)
-    for pk in set(makings.filter(project__state=PLANNED).values_list("project", flat=True)):
+    for pk in {pk for pk, state, _ in rows if state == PLANNED}:
         with suppress(Refusal):  # a figure that cannot be computed says so on its own page
             rewrite_needs(entry.studio, pk)
