@@ -16,7 +16,8 @@ from tests.web.test_stash_screens import photo
 from wembit.demo.loader import wipe
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
-from wembit.web.bench.models import Making, MakingThing, Piece, PieceLayer
+from wembit.web.bench.actions.break_needle import break_needle
+from wembit.web.bench.models import Making, MakingThing, NeedleBreak, Piece, PieceLayer
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.actions.begin_tracing import begin_tracing
 from wembit.web.plan.models import StandIn
@@ -70,6 +71,12 @@ ROUTES = sorted(addresses())
 WITH_ID = [(name, route) for name, route in ROUTES if "<uuid:" in route]
 
 
+def a_needle_broke(owner, making):
+    """The id of the break."""
+    entry = break_needle(owner, making.pieces.first().pk, None, found=False, press=make.press())
+    return NeedleBreak.objects.get(entry=entry).pk
+
+
 def one_of_everything(owner) -> dict:
     """A studio's lot, figure, project, making, supplier and list; ids by the names that addresses use."""
     lot = make.lot(owner)
@@ -93,6 +100,7 @@ def one_of_everything(owner) -> dict:
         "thing_id": MakingThing.objects.create(**mine, making=making, item=lot.item, amount=1, words="moss").pk,
         "piece_id": Piece.objects.filter(**mine).first().pk, "item_id": lot.item_id,
         "line_id": OrderLine.objects.filter(**mine).first().pk, "order_id": Order.objects.filter(**mine).first().pk,
+        "break_id": a_needle_broke(owner, making),
         "supplier_id": offer.supplier_id, "member_id": owner.pk, "studio": "saltgrass", "name": "x.jpg", "lot": lot,
         "position": 0, "number": 1, "tracing_id": tracing.pk, "reference_id": reference.pk,
         "stand_in_id": stand_in.pk,
@@ -192,7 +200,7 @@ def posted(client, route, ids):
              "kind": "fibre" if "stocktake" in route else "ball", "colourway": str(uuid.uuid4()), "slot": "main",
              "timezone": "UTC", "currency": "EUR", "decimal_mark": ".", "weight_unit": "g", "length_unit": "mm",
              "form": "tops", "breed": "merino", "copy_name": "y", "item_0": str(ids["item_id"]), "amount_0": "3",
-             "where": "waste", "trimmed": "0.1", f"pack_{uuid.uuid4()}": "1"}  # fmt: skip
+             "where": "waste", "trimmed": "0.1", "out": "2", f"pack_{uuid.uuid4()}": "1"}  # fmt: skip
     return client.post(filled(route, ids), given)
 
 

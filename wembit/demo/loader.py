@@ -15,6 +15,7 @@ from wembit.core.body_plans.plan import stored
 from wembit.core.pose.placing import place
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.actions.count_needles import count_needles
 from wembit.web.bench.actions.finish_making import AS_PLANNED, finish_making
 from wembit.web.bench.actions.give_back import give_back
 from wembit.web.bench.actions.mark_piece import mark_piece
@@ -207,7 +208,8 @@ class _Builder:
             self._plan("Otter, upright", 4, "Winter market", due=18, start=9)
             self._plan("Snail", 10, "Snail race", due=25, start=13)
             self._plan("Hare, crouched", 3, "Spring orders", due=46, start=30)
-        self._begin(heron, 14, self.owner, share=0.75)
+        in_hand = self._begin(heron, 14, self.owner, share=0.75)
+        count_needles(self.owner, in_hand.pk, 2)
         self._begin(crab, 4, self.maker, share=0.4)
         with self.day(2):
             put_on_list(self.owner, {self._offer("rust", 25): 1, self._offer("core", 500): 1})

@@ -18,7 +18,7 @@ from django.db.models import ProtectedError, QuerySet
 
 from wembit.web.asked import id_in
 from wembit.web.bench.learning import learn
-from wembit.web.bench.models import Making, MakingThing, Piece, PieceLayer
+from wembit.web.bench.models import Making, MakingThing, NeedleBreak, Piece, PieceLayer
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version
 from wembit.web.plan.actions.reserve import reserve
@@ -165,9 +165,12 @@ WATCHED = {
     "bench:enough": Watched("a piece has enough", _layer),
     "bench:finish": Watched("{}, finished", _making, of="bench.making"),
     "bench:mark": Watched("{}, marked", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
+    "bench:measure": Watched("{}, measured", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
     "bench:more": Watched("a piece takes more", _layer),
+    "bench:needles": Watched("{}, its needles", lambda press: [press.of(Making, pk=press.ids["making_id"])]),
     "bench:not_begun": Watched("a making, taken back", _making),
     "bench:picture": Watched("{}, photographed", lambda press: [press.of(Making, pk=press.ids["making_id"])]),
+    "bench:tip_found": Watched("{}, its tip", lambda press: [press.of(NeedleBreak, pk=press.ids["break_id"])]),
     "colour:habits": Watched("how the studio cards", _studio),
     "colour:tell": Watched("{}, its colour", _bag),
     "figures:add_reference": Watched("a picture of a figure, added", _pictures),

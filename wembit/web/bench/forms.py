@@ -4,12 +4,21 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from django import forms
-
-from wembit.web.fields import ChosenField, IdField, NumberField, amount_field, tick_field, weight_field
+from wembit.web.fields import (
+    ChosenField,
+    IdField,
+    NumberField,
+    TextField,
+    WholeField,
+    amount_field,
+    length_field,
+    tick_field,
+    weight_field,
+)
 from wembit.web.forms import StudioForm
 from wembit.web.stash.queries import lot_named
 
+from .actions.count_needles import MOST_NEEDLES
 from .actions.finish_making import UNWEIGHED
 from .models import REASONS, STATES
 from .scrap_bag import NEW, WASTE
@@ -26,7 +35,7 @@ class MoveForm(StudioForm):
     anyway = tick_field()
     shown = NumberField(0, 1e6, required=False)  # what the page says was taken, in g
     all = tick_field()  # for every piece of the part at once
-    reading = forms.CharField(max_length=200, required=False)  # of the scale, where the amount is from there
+    reading = TextField(200, required=False)  # of the scale, where the amount is from there
 
     def __init__(self, request: Request, item: Item) -> None:
         super().__init__(request)
@@ -38,6 +47,8 @@ class FinishForm(StudioForm):
     """What became of the pieces that were not weighed; the figure's weight, of its wool alone."""
 
     unweighed = ChosenField(UNWEIGHED, "Say what became of what was not weighed.")
+    needles_back = tick_field()
+    missing = TextField(120, required=False)
 
     def __init__(self, request: Request) -> None:
         super().__init__(request)
@@ -69,6 +80,26 @@ class TrimForm(StudioForm):
     def __init__(self, request: Request) -> None:
         super().__init__(request)
         self.fields["trimmed"] = weight_field(request.member)
+
+
+class NeedlesForm(StudioForm):
+    out = WholeField(0, MOST_NEEDLES, f"Count between none and {MOST_NEEDLES}.")
+
+
+class BreakForm(StudioForm):
+    """Which needle broke, where it is one of the shelf, and whether its tip is found."""
+
+    needle = IdField("Choose the needle.", required=False)
+    found = tick_field()
+
+
+class SizeForm(StudioForm):
+    """How long and how thick a piece came out."""
+
+    def __init__(self, request: Request) -> None:
+        super().__init__(request)
+        self.fields["long"] = length_field(request.studio, required=False, most=5_000)
+        self.fields["thick"] = length_field(request.studio, required=False, most=5_000)
 
 
 class MarkForm(StudioForm):

@@ -28,6 +28,8 @@ class Making(Owned):
     begun_at = models.DateTimeField()
     finished_at = models.DateTimeField(null=True)
     photo = models.ImageField(blank=True)
+    needles_out = models.PositiveSmallIntegerField(default=0)
+    missing = models.CharField(max_length=120, blank=True)  # where a needle is that did not come back
 
     class Meta:
         ordering = ["begun_at"]
@@ -46,6 +48,8 @@ class Piece(Owned):
     name = models.CharField(max_length=50)
     position = models.PositiveSmallIntegerField(default=0)
     state = models.CharField(max_length=8, default=PLANNED, choices=[(s, s) for s in STATES])
+    long_mm = models.FloatField(null=True)  # as it was measured
+    thick_mm = models.FloatField(null=True)
 
     class Meta:
         ordering = ["position"]
@@ -111,6 +115,21 @@ class Try(Owned):
 
     class Meta:
         ordering = ["entry__recorded_at"]
+
+
+class NeedleBreak(Owned):
+    """A needle that broke, while its entry stands; until its tip is found it is in the figure."""
+
+    piece = models.ForeignKey(Piece, on_delete=models.PROTECT, related_name="breaks")
+    item = models.ForeignKey(Item, on_delete=models.PROTECT, null=True, related_name="+")
+    entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="broke")
+    tip_found = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["entry__recorded_at"]
+
+    def __str__(self) -> str:
+        return f"{self.item.name if self.item else 'a needle'} at {self.piece.name}"
 
 
 class Trim(Owned):

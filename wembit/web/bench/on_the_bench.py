@@ -33,6 +33,7 @@ class Stand:
     standing: list[Standing]
     weighed: tuple[int, int] = (0, 0)
     share: float = 1.0
+    tip: bool = False  # of a needle is in it
 
     @property
     def wide_px(self) -> float:
@@ -76,5 +77,9 @@ def around(studio: Studio) -> Around:
     dyed, parts = palettes(studio, ways), parts_of_many([way.version for way in ways])
     sides = iter([side_of(way, parts[way.version_id], dyed[way.pk]) for way in ways])
     begun = [Stand(project, side, waiting(side)) for project, side in zip(projects, sides, strict=False)]
-    done = [Stand(making, side, finished(side), share=0.4) for making, side in zip(makings, sides, strict=True)]
+    tips = queries.tips_in([making.pk for making in makings])
+    done = [
+        Stand(making, side, finished(side), share=0.4, tip=making.pk in tips)
+        for making, side in zip(makings, sides, strict=True)
+    ]
     return Around(Few(begun, projects.more), done)

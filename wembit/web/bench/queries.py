@@ -16,13 +16,14 @@ from wembit.core.colour.difference import delta_e_2000
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import Range
 from wembit.web.decimals import to_step
+from wembit.web.errors import Refusal
 from wembit.web.figures.order_of_work.takes import Takes, takes_of
 from wembit.web.plan.models import PLANNED as PROJECT_PLANNED
 from wembit.web.plan.models import Project
-from wembit.web.stash.models import ZERO, Lot, Promise, standing
+from wembit.web.stash.models import ZERO, Item, Lot, Promise, standing
 from wembit.web.stash.queries import with_promised
 
-from .models import Making, MakingThing, Piece, PieceLayer, Take, ThingTake, Trim, Try
+from .models import Making, MakingThing, NeedleBreak, Piece, PieceLayer, Take, ThingTake, Trim, Try
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -179,6 +180,32 @@ def layer_of(studio: Studio, layer_id: UUID) -> PieceLayer:
     if layer is None:
         raise Http404
     return layer
+
+
+def making_in_hand(studio: Studio, making_id: UUID) -> Making:
+    """This studio's making, locked. Raises `Refusal` when it is finished, `Http404`."""
+    making = get_object_or_404(Making.objects.of(studio).locked(), pk=making_id)
+    if making.finished_at:
+        raise Refusal("That making is finished.")
+    return making
+
+
+def needles(studio: Studio) -> list[Item]:
+    """The needles that the studio has, the coarsest first."""
+    rows = Item.objects.of(studio).filter(notion="needle", lots__on_hand__gt=0).distinct()
+    return sorted(rows, key=lambda item: (item.told.get("gauge") or 0, item.name))
+
+
+def breaks_of(making_id: UUID) -> list[NeedleBreak]:
+    """The needles that broke at a making, the first one first."""
+    rows = NeedleBreak.objects.filter(standing("entry"), piece__making=making_id)
+    return list(rows.select_related("item", "piece").order_by("entry__recorded_at"))
+
+
+def tips_in(making_ids: list[UUID]) -> set[UUID]:
+    """The makings in which the tip of a needle was not found yet."""
+    rows = NeedleBreak.objects.filter(standing("entry"), tip_found=False, piece__making__in=making_ids)
+    return set(rows.values_list("piece__making", flat=True))
 
 
 def piece_of(studio: Studio, piece_id: UUID) -> Piece:

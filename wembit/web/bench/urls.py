@@ -14,6 +14,7 @@ urlpatterns = [
     path("<uuid:making_id>/", views.making, name="making"),
     path("<uuid:making_id>/finish/", views.finish, name="finish"),
     path("<uuid:making_id>/picture/", views.picture, name="picture"),
+    path("<uuid:making_id>/needles/", views.needles_out, name="needles"),
     path("<uuid:making_id>/not-begun/", views.not_begun, name="not_begun"),
     path("thing/<uuid:thing_id>/take/", views.take_thing_for, name="take_thing"),
     path("thing/<uuid:thing_id>/back/", views.thing_back, name="thing_back"),
@@ -22,6 +23,9 @@ urlpatterns = [
     path("layer/<uuid:layer_id>/take/", views.take_for, name="take"),
     path("layer/<uuid:layer_id>/back/", views.back_from, name="back"),
     path("layer/<uuid:layer_id>/trim/", views.trim_from, name="trim"),
+    path("broke/<uuid:break_id>/found/", views.tip_found, name="tip_found"),
+    path("piece/<uuid:piece_id>/broke/", views.needle_broke, name="broke"),
+    path("piece/<uuid:piece_id>/measure/", views.measure, name="measure"),
     path("piece/<uuid:piece_id>/again/", views.again_from_start, name="start_again"),
     path("piece/<uuid:piece_id>/mark/", views.mark, name="mark"),
 ]

@@ -30,10 +30,14 @@ from wembit.web.uploads import cleaned
 
 from . import queries
 from .actions.begin_making import begin_making
+from .actions.break_needle import break_needle
+from .actions.count_needles import count_needles
 from .actions.enough import has_enough, takes_more
+from .actions.find_tip import find_tip
 from .actions.finish_making import finish_making
 from .actions.give_back import give_back
 from .actions.mark_piece import mark_piece
+from .actions.measure_piece import measure_piece
 from .actions.photograph import photograph
 from .actions.start_again import start_again
 from .actions.take import take
@@ -41,7 +45,8 @@ from .actions.take_back_making import take_back_making
 from .actions.take_set import set_lines, take_set
 from .actions.take_thing import give_thing_back, take_thing
 from .actions.trim_off import trim_off
-from .forms import FinishForm, MarkForm, MoveForm, TrimForm, TryForm
+from .fitting import cut_off, fitting, measured
+from .forms import BreakForm, FinishForm, MarkForm, MoveForm, NeedlesForm, SizeForm, TrimForm, TryForm
 from .making_picture import neighbours, own_palette, side_of, standing, weighed
 from .models import REASONS, STATES
 from .on_the_bench import around, on_the_bench
@@ -110,6 +115,8 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "unweighed": line.unweighed,
         "untouched": not any(layer.taken for _, layer in every) and not any(thing.taken for thing in line.things),
         "give_caution": CAUTIONS["give"],
+        "breaks": queries.breaks_of(line.making.pk),
+        "counts": range(7),
     }
     if chosen is None or piece is None:
         return context
@@ -133,6 +140,8 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     ask = sum(each.left for each in same) or ask * max(1, len(same)) if same else ask
     density = chosen.layer.item.grams_a_metre
     fill = seen.get(chosen.layer.item_id, BARE)
+    trimmed = queries.trimmed_by_layer([line.making.pk])
+    part_plan = next((other for other in plan.parts if other.part.key == part.key), None)
     before, after = neighbours(line, chosen)
     picture = piece_picture(part, ask, chosen.layer.item.form)
     following = after and piece_picture(part_among(parts, after[0].piece.part_key), 0.0, "")
@@ -155,9 +164,12 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "all": len(same) if len(same) > 1 else 0,
         "reasons": REASONS,
         "scale": bridge_address(),
+        "needles": queries.needles(request.studio),
         "scrap": _scrap(request.studio, fill),
         "tries": queries.tries_of([line.making.pk]).get(piece.piece.pk, []),
-        "trimmed": queries.trimmed_by_layer([line.making.pk]).get(chosen.layer.pk, ZERO),
+        "trimmed": trimmed.get(chosen.layer.pk, ZERO),
+        "fitting": fitting(piece, part_plan, picture, cut_off(piece, trimmed)),
+        "beside": measured(line.pieces, piece),
         "sources": sources,
         "source": lot,
         "ask": round(ask, 2) if ask >= 0.05 else round(ask, 3),
@@ -256,6 +268,43 @@ def again_from_start(request: Request, piece_id: UUID) -> HttpResponse:
 
 
 @require_POST
+def measure(request: Request, piece_id: UUID) -> HttpResponse:
+    """How long and how thick a piece came out."""
+    piece = queries.piece_of(request.studio, piece_id)
+    _, faults = SizeForm(request).tried(
+        lambda given: measure_piece(request.member, piece_id, given["long"], given["thick"])
+    )
+    return _in_hand(request, piece.making_id, id_in(request.POST.get("layer", "")), faults)
+
+
+@require_POST
+def needles_out(request: Request, making_id: UUID) -> HttpResponse:
+    """How many needles are out."""
+    layer_id = id_in(request.POST.get("layer", ""))
+    queries.making_of(request.studio, making_id)
+    _, faults = NeedlesForm(request).tried(lambda given: count_needles(request.member, making_id, given["out"]))
+    return _in_hand(request, making_id, layer_id, faults)
+
+
+@require_POST
+def needle_broke(request: Request, piece_id: UUID) -> HttpResponse:
+    """A needle broke at a piece: which, and whether its tip is found."""
+    piece = queries.piece_of(request.studio, piece_id)
+    _, faults = BreakForm(request).tried(
+        lambda given: break_needle(
+            request.member, piece_id, given["needle"], found=given["found"], press=press_of(request)
+        )
+    )
+    return _in_hand(request, piece.making_id, id_in(request.POST.get("layer", "")), faults)
+
+
+@require_POST
+def tip_found(request: Request, break_id: UUID) -> HttpResponse:
+    broken = find_tip(request.member, break_id)
+    return _in_hand(request, broken.piece.making_id, id_in(request.POST.get("layer", "")), {})
+
+
+@require_POST
 def trim_from(request: Request, layer_id: UUID) -> HttpResponse:
     """Something is cut off: how much, where it goes."""
     layer = queries.layer_of(request.studio, layer_id)
@@ -299,6 +348,8 @@ def finish(request: Request, making_id: UUID) -> HttpResponse:
             unweighed=given["unweighed"],
             figure_g=given["figure_g"],
             photo=cleaned(request.FILES.get("photo"), request.studio),
+            needles_back=given["needles_back"],
+            missing=given["missing"].strip(),
         )
     )
     if faults:

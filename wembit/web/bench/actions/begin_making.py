@@ -57,6 +57,7 @@ def begin_making(member: Member, project_id: UUID) -> Making:
         number=number,
         maker=member,
         begun_at=clock.now(),
+        needles_out=_usual_needles(member),
     )
     pieces = [(other, index) for other in plan.parts if other.layers for index in range(other.part.count)]
     needs = {(need.item_id, need.seen): need.pk for need in project.needs.all()}
@@ -81,6 +82,17 @@ def begin_making(member: Member, project_id: UUID) -> Making:
     )  # fmt: skip
     Version.objects.filter(pk=version.pk, frozen_at=None).update(frozen_at=clock.now())
     return making
+
+
+def _usual_needles(member: Member) -> int:
+    """As many as this maker had out the last time."""
+    last = (
+        Making.objects.of(member.studio)
+        .filter(maker=member)
+        .order_by("-begun_at")
+        .values_list("needles_out", flat=True)
+    )
+    return last.first() or 0
 
 
 def _layers(piece: Piece, plan: PartPlan, index: int, needs: dict, standing: Sequence[StandIn]) -> list[PieceLayer]:

@@ -43,25 +43,33 @@ def finish_making(
     unweighed: str = "",
     figure_g: Decimal | None = None,
     photo: ContentFile | None = None,
+    needles_back: bool = False,
+    missing: str = "",
 ) -> Making:
     """The figure is done; the last one closes its project. `unweighed` says what became of pieces without a take: they took
     what was planned, or their share of what the figure weighs (its wool alone, `figure_g`), or nothing; eyes, wire and
-    fittings go with them. Raises `Refusal`, `Http404`.
+    fittings go with them. Where needles were counted out, all are back or `missing` says where one is. Raises `Refusal`,
+    `Http404`.
     """
     member.must_be(MAKER)
     line = making_of(member.studio, making_id)
     making = line.making
     if making.finished_at:
         raise Refusal("It is finished already.")
+    if making.needles_out and not (needles_back or missing):
+        raise Refusal(
+            f"Count the needles: {making.needles_out} went out. Say that all are back, or where one is.", "missing"
+        )
     if (line.unweighed or line.things_left) and unweighed not in UNWEIGHED:
         raise Refusal("Say what became of what was not weighed.", "unweighed")
     if unweighed in (AS_PLANNED, BY_WEIGHT):
         _book(member, line, _grams(line, figure_g if unweighed == BY_WEIGHT else None, unweighed), press)
         line = making_of(member.studio, making_id)
     making.finished_at = clock.now()
+    making.missing = "" if needles_back else missing
     if photo:
         making.photo = photo
-    making.save(update_fields=["finished_at", "photo"])
+    making.save(update_fields=["finished_at", "photo", "missing"])
     Piece.objects.filter(making=making).update(state=FITTED)
     project = making.project
     if project:

@@ -1,8 +1,8 @@
-"""A try that was taken back is given up again, a cut is a cut again: they stand by the new entry."""
+"""A try that was taken back is given up again, a cut is a cut again, a needle broken: they stand by the new entry."""
 
 from __future__ import annotations
 
-from wembit.web.bench.models import Trim, Try
+from wembit.web.bench.models import NeedleBreak, Trim, Try
 from wembit.web.errors import Refusal
 from wembit.web.stash.models import Entry
 
@@ -22,4 +22,5 @@ def give_up_again(old: Entry, new: Entry) -> bool:
             raise Refusal(FINISHED)
         trim.entry = new
         trim.save(update_fields=["entry"])
+    NeedleBreak.objects.filter(entry=old).update(entry=new)
     return bool(tries)

@@ -1,0 +1,79 @@
+"""Whether the piece in hand came out as planned, with the scale of firmness to draw."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import TYPE_CHECKING
+
+from wembit.core.craft.materials import FIRMNESS, FIRMNESS_WORDS
+from wembit.core.work.checking import Checked, Planned, along_scale, checked
+from wembit.web.figures.to_core.estimating import PartPlan, armature_mm3
+from wembit.web.stash.models import ZERO
+
+if TYPE_CHECKING:
+    from .piece_chart import PiecePicture
+    from .queries import PieceLine
+
+WIDE = 260.0  # px of the drawn scale
+
+
+@dataclass(frozen=True)
+class Mark:
+    """A firmness on the scale, and whether it is the planned one."""
+
+    x: float
+    words: str
+    planned: bool
+
+
+@dataclass(frozen=True)
+class Fitting:
+    """A measured piece: what was found, where its density lies on the scale in px, the firmness that it reached in words."""
+
+    found: Checked
+    x: float | None
+    words: str
+    marks: list[Mark]
+    add_g: float  # to take, with what is lost on the pad
+
+
+def fitting(line: PieceLine, plan: PartPlan | None, picture: PiecePicture | None, cut_off: Decimal) -> Fitting | None:
+    """The piece as it was measured, against its plan; None where it was not measured or has no size of its own.
+
+    cut_off: grams that were trimmed off it again.
+    """
+    piece = line.piece
+    if piece.long_mm is None or plan is None or picture is None or plan.volume_mm3 <= 0:
+        return None
+    part = plan.part
+    firmness = part.firmness or "medium"
+    planned = Planned(picture.wide, picture.high, plan.volume_mm3, armature_mm3(part), firmness)
+    in_it = max(ZERO, line.taken - cut_off)
+    found = checked(planned, piece.long_mm, piece.thick_mm, float(in_it) / (1 + plan.allowance))
+    x = None if found.density is None else round(along_scale(found.density) * WIDE, 1)
+    return Fitting(
+        found, x, FIRMNESS_WORDS.get(found.firmness, ""), _marks(firmness), found.add_g * (1 + plan.allowance)
+    )
+
+
+def _marks(planned: str) -> list[Mark]:
+    return [
+        Mark(round(along_scale(density) * WIDE, 1), FIRMNESS_WORDS[name], name == planned)
+        for name, density in FIRMNESS.items()
+    ]
+
+
+def cut_off(line: PieceLine, trimmed: dict) -> Decimal:
+    """Grams that were trimmed off a piece."""
+    return sum((trimmed.get(layer.layer.pk, ZERO) for layer in line.layers), ZERO)
+
+
+def measured(pieces: Sequence[PieceLine], here: PieceLine) -> list[PieceLine]:
+    """The other pieces of the same part that were measured: what the second of a pair is held against."""
+    return [
+        other
+        for other in pieces
+        if other.piece.part_key == here.piece.part_key and other.piece.pk != here.piece.pk and other.piece.long_mm
+    ]
