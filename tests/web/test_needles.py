@@ -102,6 +102,13 @@ def test_an_empty_box_and_a_found_tip(client, making, piece, box):
     assert "Its tip is found" in words(get(client, f"bench/{making.pk}/"))
 
 
+def test_a_making_at_which_one_broke_was_begun(client, making, piece):
+    post(client, f"bench/piece/{piece.pk}/broke/", needle="", found="1")
+    answer = post(client, f"bench/{making.pk}/not-begun/", follow=True)
+    assert "A needle broke at it" in answer.content.decode()
+    assert Making.objects.exists()
+
+
 def test_only_a_needle_breaks_and_only_in_hand(client, owner, making, piece):
     wool = make.lot(owner, "pine")
     assert "is no needle" in told(post(client, f"bench/piece/{piece.pk}/broke/", needle=str(wool.item_id)))

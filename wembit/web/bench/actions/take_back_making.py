@@ -6,7 +6,7 @@ from uuid import UUID
 
 from django.db import transaction
 
-from wembit.web.bench.models import Making, Take, ThingTake
+from wembit.web.bench.models import Making, NeedleBreak, Take, ThingTake
 from wembit.web.bench.queries import making_of
 from wembit.web.errors import Refusal
 from wembit.web.figures.editing.door import lock_figure
@@ -21,7 +21,7 @@ from wembit.web.studio.models import MAKER, Member
 def take_back_making(member: Member, making_id: UUID) -> Project | None:
     """The making was not begun; a version that nothing else has frozen can be changed again. Gives its project.
 
-    Raises `Refusal` where something was taken for it, it is finished, or a later one was begun; `Http404`.
+    Raises `Refusal` where something was taken for it or broke at it, it is finished, or a later one was begun; `Http404`.
     """
     member.must_be(MAKER)
     making = making_of(member.studio, making_id).making
@@ -33,6 +33,8 @@ def take_back_making(member: Member, making_id: UUID) -> Project | None:
         or ThingTake.objects.filter(thing__making=making).exists()
     ):
         raise Refusal("Wool was taken for it, and the ledger remembers. Put it back, and finish it with nothing.")
+    if NeedleBreak.objects.filter(piece__making=making).exists():
+        raise Refusal("A needle broke at it, and the ledger remembers. Finish it with nothing.")
     project = making.project
     if project and project.makings.filter(number__gt=making.number).exists():
         raise Refusal("A later one of them is begun. Take that back first.")
