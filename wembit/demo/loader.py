@@ -15,12 +15,15 @@ from wembit.core.body_plans.plan import stored
 from wembit.core.pose.placing import place
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.actions.correct_minutes import correct_minutes
 from wembit.web.bench.actions.count_needles import count_needles
 from wembit.web.bench.actions.finish_making import AS_PLANNED, finish_making
 from wembit.web.bench.actions.give_back import give_back
 from wembit.web.bench.actions.mark_piece import mark_piece
 from wembit.web.bench.actions.take import take
 from wembit.web.bench.actions.take_thing import take_thing
+from wembit.web.bench.models import Making
+from wembit.web.bench.part_clock import lines_of, planned_minutes
 from wembit.web.bench.queries import making_of, sources
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
@@ -79,6 +82,7 @@ class _Builder:
 
     def __init__(self) -> None:
         self.chance = random.Random(20)
+        self.pace = random.Random(11)
         self.mira = User.objects.create_user("mira", password=PASSWORD, first_name="Mira")
         self.tove = User.objects.create_user("tove", password=PASSWORD, first_name="Tove")
         self.studio = found_studio("Saltgrass", self.mira, timezone="Europe/London", currency="EUR")
@@ -229,6 +233,7 @@ class _Builder:
             project = self._plan(figure, count, name, due=-(begin - 12), start=-begin)
         for number in range(count):
             making = self._begin(project, begin - 2 * number, maker, share=1.0)
+            self._minutes(maker, making.pk)
             with self.day(begin - 2 * number - 1, 19):
                 finish_making(maker, making.pk, press=self.press(), unweighed=AS_PLANNED)
 
@@ -249,6 +254,15 @@ class _Builder:
                 if piece.layers:
                     mark_piece(maker, piece.piece.pk, "fitted" if share == 1.0 else "made")
         return making
+
+    def _minutes(self, maker: Member, making_id: uuid.UUID) -> None:
+        """What each part took: nobody stabs as long as the rule says."""
+        making = Making.objects.select_related("colourway__version__studio").get(pk=making_id)
+        lines = lines_of(making)
+        for piece in {piece.part_key: piece for piece in making.pieces.all()}.values():
+            minutes = planned_minutes(lines, piece.part_key) * self.pace.lognormvariate(0.08, 0.22)
+            if minutes >= 1:
+                correct_minutes(maker, piece.pk, round(minutes))
 
     def _take(self, maker: Member, each: Any) -> None:
         wanted = Decimal(str(round(each.grams.p50 * self.chance.lognormvariate(0.02, 0.16), 2)))

@@ -18,7 +18,7 @@ from django.db.models import ProtectedError, QuerySet
 
 from wembit.web.asked import id_in
 from wembit.web.bench.learning import learn
-from wembit.web.bench.models import Making, MakingThing, NeedleBreak, Piece, PieceLayer
+from wembit.web.bench.models import Making, MakingThing, NeedleBreak, Piece, PieceLayer, Spell
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version
 from wembit.web.plan.actions.reserve import reserve
@@ -166,6 +166,8 @@ WATCHED = {
     "bench:finish": Watched("{}, finished", _making, of="bench.making"),
     "bench:mark": Watched("{}, marked", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
     "bench:measure": Watched("{}, measured", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
+    "bench:minutes": Watched("{}, its minutes", lambda press: [press.of(Making, pieces=press.ids["piece_id"])]),
+    "bench:still": Watched("a clock, answered", lambda press: [press.of(Spell, making__pieces=press.ids["piece_id"])]),
     "bench:more": Watched("a piece takes more", _layer),
     "bench:needles": Watched("{}, its needles", lambda press: [press.of(Making, pk=press.ids["making_id"])]),
     "bench:not_begun": Watched("a making, taken back", _making),

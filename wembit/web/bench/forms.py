@@ -18,6 +18,7 @@ from wembit.web.fields import (
 from wembit.web.forms import StudioForm
 from wembit.web.stash.queries import lot_named
 
+from .actions.correct_minutes import MOST_MINUTES
 from .actions.count_needles import MOST_NEEDLES
 from .actions.finish_making import UNWEIGHED
 from .models import REASONS, STATES
@@ -100,6 +101,14 @@ class SizeForm(StudioForm):
         super().__init__(request)
         self.fields["long"] = length_field(request.studio, required=False, most=5_000)
         self.fields["thick"] = length_field(request.studio, required=False, most=5_000)
+
+
+class MinutesForm(StudioForm):
+    minutes = NumberField(0, MOST_MINUTES, words=f"Write minutes, at most {MOST_MINUTES:.0f}.", required=False)
+
+
+class StillForm(StudioForm):
+    still = tick_field()
 
 
 class MarkForm(StudioForm):

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from contextlib import suppress
 from typing import TYPE_CHECKING
+from uuid import UUID
 
 from django.db import transaction
 
 from wembit.core.learning.calibration import learnt
 from wembit.web.errors import Refusal
-from wembit.web.figures.to_core.hands import ALL
+from wembit.web.figures.to_core.hands import ALL, MINUTES
 from wembit.web.plan.actions.rewrite_needs import rewrite_needs
 from wembit.web.plan.queries import projects
 from wembit.web.studio.models import Studio
 
-from .records import records
+from .models import Making
+from .records import LAST, records
 
 if TYPE_CHECKING:
     from .records import Record
@@ -23,12 +26,15 @@ Hands = dict[str, dict[str, list[float]]]
 PLACES = 2  # to which a hand is believed: finer would change every room for nothing
 
 
-def hands_of(found: list[Record]) -> Hands:
-    """Bias, sigma and number of records by maker (and all of them together) and by what they count for."""
+def hands_of(found: list[Record], minutes: Iterable[tuple[UUID, float]] = ()) -> Hands:
+    """Bias, sigma and number of records by maker (and all of them together) and by what they count for; `minutes`: of each
+    part whose clock ran, its maker and what it took against the rule.
+    """
     ratios: dict[str, dict[str, list[float]]] = {}
-    for record in found:
-        for who in (ALL, str(record.maker)):
-            ratios.setdefault(who, {}).setdefault(record.key, []).append(record.ratio)
+    told = [(record.maker, record.key, record.ratio) for record in found]
+    for maker, key, ratio in [*told, *((maker, MINUTES, ratio) for maker, ratio in minutes)]:
+        for who in (ALL, str(maker)):
+            ratios.setdefault(who, {}).setdefault(key, []).append(ratio)
     return {
         who: {
             key: [round(hand.bias, PLACES), round(hand.sigma, PLACES), hand.n]
@@ -39,11 +45,20 @@ def hands_of(found: list[Record]) -> Hands:
     }
 
 
+def minutes_of(studio: Studio) -> list[tuple[UUID, float]]:
+    """The maker of each part of the last finished makings whose clock ran, and what it took against the rule, the oldest
+    first.
+    """
+    makings = Making.objects.of(studio).exclude(finished_at=None).exclude(took={}).order_by("-finished_at")
+    rows = list(makings.values_list("maker", "took")[:LAST])
+    return [(maker, took / planned) for maker, parts in reversed(rows) for planned, took in parts.values()]
+
+
 def learn(studio: Studio) -> bool:
     """The studio's hands as its finished makings show them; what is planned follows where they have changed. After the press
     that finished something, since figures are locked before wools. Says whether they have changed.
     """
-    hands = hands_of(records(studio))
+    hands = hands_of(records(studio), minutes_of(studio))
     with transaction.atomic():
         kept = Studio.objects.select_for_update().get(pk=studio.pk)
         if kept.hands == hands:

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from wembit.core.craft.materials import FIRMNESS_WORDS
 from wembit.core.grams.estimate import Z90
+from wembit.core.work.step import minutes_range
 from wembit.web.figures.size_words import ROLES
-from wembit.web.figures.to_core.hands import ALL, Known
+from wembit.web.figures.to_core.hands import ALL, MINUTES, Known
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Member, Studio
@@ -19,6 +20,7 @@ if TYPE_CHECKING:
 
 WIDE, HIGH, EDGE = 520.0, 96.0, 8.0  # px of a chart; what its ends stand off
 MOST_DOTS = 40  # of a chart: the newest
+Mark = tuple[float, bool, "Record | None"]  # taken against planned, whether it lay in its range, what it was
 
 
 def along(ratio: float, length: float) -> float:
@@ -34,7 +36,7 @@ class Dot:
     x: float
     y: float
     held: bool
-    record: Record
+    record: Record | None = None
 
 
 @dataclass(frozen=True)
@@ -71,35 +73,45 @@ class Row:
         return round(along(self.high, HIGH) - along(self.low, HIGH), 1)
 
 
-def learnt_rows(studio: Studio, found: Sequence[Record], makers: Iterable[Member]) -> list[Row]:
-    """A row for each firmness and role that something was weighed of, that with most records first."""
+def learnt_rows(
+    studio: Studio, found: Sequence[Record], makers: Iterable[Member], minutes: Sequence[float] = ()
+) -> list[Row]:
+    """A row for each firmness and role that something was weighed of, that with most records first; then one for what parts
+    took in minutes against the rule.
+    """
     by_key: dict[str, list[Record]] = {}
     for record in found:
         by_key.setdefault(record.key, []).append(record)
-    hands, names = studio.hands, {str(member.pk): str(member) for member in makers}
+    names = {str(member.pk): str(member) for member in makers}
     rows = []
     for key, records in sorted(by_key.items(), key=lambda each: -len(each[1])):
-        known = Known(*hands.get(ALL, {}).get(key, ()))
-        own = [(names[who], Known(*by[key])) for who, by in hands.items() if who in names and key in by]
-        low, high = (known.bias * math.exp(z * known.sigma) for z in (-Z90, Z90))
-        rows.append(
-            Row(
-                _words(key), known, low, high, _dots(records[-MOST_DOTS:]), sum(each.held for each in records),
-                len(records), sorted(own) if len(own) > 1 else [],
-            )
-        )  # fmt: skip
+        marks = [(each.ratio, each.held, each) for each in records]
+        rows.append(_row(studio, names, key, _words(key), marks))
+    if minutes:
+        low, high = minutes_range(1.0)
+        rows.append(_row(studio, names, MINUTES, MINUTES, [(ratio, low <= ratio <= high, None) for ratio in minutes]))
     return rows
+
+
+def _row(studio: Studio, names: Mapping[str, str], key: str, words: str, marks: Sequence[Mark]) -> Row:
+    hands = studio.hands
+    known = Known(*hands.get(ALL, {}).get(key, ()))
+    own = [(names[who], Known(*by[key])) for who, by in hands.items() if who in names and key in by]
+    low, high = (known.bias * math.exp(z * known.sigma) for z in (-Z90, Z90))
+    held = sum(was_held for _, was_held, _ in marks)
+    own = sorted(own) if len(own) > 1 else []
+    return Row(words, known, low, high, _dots(marks[-MOST_DOTS:]), held, len(marks), own)
 
 
 def _words(key: str) -> str:
     return FIRMNESS_WORDS.get(key) or ROLES.get(key, key)
 
 
-def _dots(records: Sequence[Record]) -> list[Dot]:
+def _dots(marks: Sequence[Mark]) -> list[Dot]:
     step = (WIDE - 2 * EDGE) / max(MOST_DOTS - 1, 1)
     return [
-        Dot(round(EDGE + n * step, 1), round(HIGH - along(each.ratio, HIGH), 1), each.held, each)
-        for n, each in enumerate(records)
+        Dot(round(EDGE + n * step, 1), round(HIGH - along(ratio, HIGH), 1), held, record)
+        for n, (ratio, held, record) in enumerate(marks)
     ]
 
 

@@ -14,6 +14,7 @@ from wembit.web.figures.queries import figure_of
 from wembit.web.stash.models import Item
 from wembit.web.studio.models import Member
 
+from .learning import minutes_of
 from .learnt_chart import HIGH, WIDE, along, learnt_rows, part_rows
 from .models import Making
 from .records import Record, records
@@ -30,7 +31,8 @@ COLUMNS = ("made", "maker", "part", "wool", "slot", "planned_g", "p10_g", "p90_g
 def learnt(request: Request) -> HttpResponse:
     """What the studio's own work has taught."""
     found = records(request.studio)
-    rows = learnt_rows(request.studio, found, Member.objects.of(request.studio).select_related("user"))
+    minutes = [ratio for _, ratio in minutes_of(request.studio)]
+    rows = learnt_rows(request.studio, found, Member.objects.of(request.studio).select_related("user"), minutes)
     held = sum(record.held for record in found)
     context = {"rows": rows, "of": len(found), "held": held, "wide": WIDE, "high": HIGH, "as_planned": HIGH / 2}
     return render(request, "bench/learnt.html", context)

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from django.db import models
+from django.db.models import Q
 
 from wembit.core.craft.materials import USUAL_SIGMA
+from wembit.core.work import spells
 from wembit.web.figures.models import Colourway
 from wembit.web.plan.models import Project
 from wembit.web.stash.models import Entry, Item, Lot, Movement
@@ -12,6 +14,7 @@ from wembit.web.studio.models import Member
 from wembit.web.tenancy import Owned
 
 PLANNED, WEIGHED, MADE, WAITING, FITTED = "planned", "weighed", "made", "waiting", "fitted"
+DONE = (MADE, WAITING, FITTED)
 STATES = [PLANNED, WEIGHED, MADE, WAITING, FITTED]
 REASONS = {
     "big": "too big", "soft": "too soft", "colour": "wrong colour", "needle": "broken needle", "flat": "felted too flat",
@@ -29,6 +32,8 @@ class Making(Owned):
     finished_at = models.DateTimeField(null=True)
     photo = models.ImageField(blank=True)
     needles_out = models.PositiveSmallIntegerField(default=0)
+    minutes = models.JSONField(default=dict)  # of a part, where somebody said so, by its key
+    took = models.JSONField(default=dict)  # when finished: minutes of each part by the rule, and what it took
     missing = models.CharField(max_length=120, blank=True)  # where a needle is that did not come back
 
     class Meta:
@@ -56,6 +61,27 @@ class Piece(Owned):
 
     def __str__(self) -> str:
         return self.name
+
+
+class Spell(Owned):
+    """A stretch of work of one maker at one part; without an end it goes on. `sure`: it was work all along."""
+
+    making = models.ForeignKey(Making, on_delete=models.CASCADE, related_name="spells")
+    part_key = models.SlugField(max_length=40)
+    maker = models.ForeignKey(Member, on_delete=models.PROTECT, related_name="+")
+    begun_at = models.DateTimeField()
+    ended_at = models.DateTimeField(null=True)
+    sure = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["begun_at"]
+        constraints = [
+            models.UniqueConstraint(fields=["maker"], condition=Q(ended_at=None), name="one_part_in_hand"),
+        ]
+
+    def as_core(self) -> spells.Spell:
+        """As the core reckons with it."""
+        return spells.Spell(self.begun_at, self.ended_at, self.sure)
 
 
 class PieceLayer(Owned):

@@ -29,8 +29,10 @@ from wembit.web.stash.queries import colours, lot_of, promises_broken_by
 from wembit.web.uploads import cleaned
 
 from . import queries
+from .actions.answer_clock import answer_clock
 from .actions.begin_making import begin_making
 from .actions.break_needle import break_needle
+from .actions.correct_minutes import correct_minutes
 from .actions.count_needles import count_needles
 from .actions.enough import has_enough, takes_more
 from .actions.find_tip import find_tip
@@ -46,10 +48,22 @@ from .actions.take_set import set_lines, take_set
 from .actions.take_thing import give_thing_back, take_thing
 from .actions.trim_off import trim_off
 from .fitting import cut_off, fitting, measured
-from .forms import BreakForm, FinishForm, MarkForm, MoveForm, NeedlesForm, SizeForm, TrimForm, TryForm
+from .forms import (
+    BreakForm,
+    FinishForm,
+    MarkForm,
+    MinutesForm,
+    MoveForm,
+    NeedlesForm,
+    SizeForm,
+    StillForm,
+    TrimForm,
+    TryForm,
+)
 from .making_picture import neighbours, own_palette, side_of, standing, weighed
 from .models import REASONS, STATES
 from .on_the_bench import around, on_the_bench
+from .part_clock import part_clock
 from .piece_chart import column, piece_picture
 from .scale import bridge_address, understood
 from .scrap_bag import NEW, WASTE
@@ -66,6 +80,7 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 SHOWN = 8  # makings at once
+BAG_FROM = 3.0  # times what is asked for: what weighs that is no tuft but a bag
 A_LITTLE = 0.1  # of what a layer takes: what is added where it has all
 AMOUNTS = "amounts"  # the question of how one begins
 
@@ -140,6 +155,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     ask = sum(each.left for each in same) or ask * max(1, len(same)) if same else ask
     density = chosen.layer.item.grams_a_metre
     fill = seen.get(chosen.layer.item_id, BARE)
+    tries = queries.tries_of([line.making.pk]).get(piece.piece.pk, [])
     trimmed = queries.trimmed_by_layer([line.making.pk])
     part_plan = next((other for other in plan.parts if other.part.key == part.key), None)
     before, after = neighbours(line, chosen)
@@ -164,9 +180,11 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "all": len(same) if len(same) > 1 else 0,
         "reasons": REASONS,
         "scale": bridge_address(),
+        "bag_from": BAG_FROM * max(chosen.grams.p90, ask),
         "needles": queries.needles(request.studio),
-        "scrap": _scrap(request.studio, fill),
-        "tries": queries.tries_of([line.making.pk]).get(piece.piece.pk, []),
+        "part_clock": part_clock(line.making, part.key, steps),
+        "scrap": _scrap(request.studio, fill) if chosen.taken or tries or request.method == "POST" else [],
+        "tries": tries,
         "trimmed": trimmed.get(chosen.layer.pk, ZERO),
         "fitting": fitting(piece, part_plan, picture, cut_off(piece, trimmed)),
         "beside": measured(line.pieces, piece),
@@ -274,6 +292,22 @@ def measure(request: Request, piece_id: UUID) -> HttpResponse:
     _, faults = SizeForm(request).tried(
         lambda given: measure_piece(request.member, piece_id, given["long"], given["thick"])
     )
+    return _in_hand(request, piece.making_id, id_in(request.POST.get("layer", "")), faults)
+
+
+@require_POST
+def minutes(request: Request, piece_id: UUID) -> HttpResponse:
+    """How long the part of a piece took."""
+    piece = queries.piece_of(request.studio, piece_id)
+    _, faults = MinutesForm(request).tried(lambda given: correct_minutes(request.member, piece_id, given["minutes"]))
+    return _in_hand(request, piece.making_id, id_in(request.POST.get("layer", "")), faults)
+
+
+@require_POST
+def still(request: Request, piece_id: UUID) -> HttpResponse:
+    """Whether somebody still works at the part of a piece."""
+    piece = queries.piece_of(request.studio, piece_id)
+    _, faults = StillForm(request).tried(lambda given: answer_clock(request.member, piece_id, still=given["still"]))
     return _in_hand(request, piece.making_id, id_in(request.POST.get("layer", "")), faults)
 
 

@@ -1,8 +1,8 @@
 // The scale at the bench. The browser reads its bridge itself; a steady weight goes into the field, and a press takes it.
 //
-// What counts are the weights at which it stood still. From nothing to a weight: a tuft was laid on, it weighs that. From a
-// weight to a smaller one: a bag stood there and something was taken out of it, the difference. Down to nothing: all was
-// taken off, what was found before stays. The field follows until somebody writes in it.
+// What counts are the weights at which it stood still. From nothing to a weight: a tuft was laid on, it weighs that, or a bag,
+// where it weighs far more than is asked for. From a weight to a smaller one: something was taken out of the bag, the
+// difference. Down to nothing: all was taken off, what was found before stays. The field follows until somebody writes in it.
 (() => {
   const NOTHING = 0.02; // g
   const HEARD = 3000; // ms without a word after which the scale is not there
@@ -49,6 +49,7 @@
     const fell = before !== null && before - now >= NOTHING && now >= NOTHING;
     const rose = before === null || now - before >= NOTHING;
     if (fell) found = { grams: before - now, reading, words: `${shown(before - now)} out of the bag` };
+    else if (rose && now > Number(root()?.dataset.most)) found = null;
     else if (rose) found = { grams: now, reading, words: "steady" };
   };
 
@@ -64,9 +65,13 @@
     }
     if (reading.stable) stands(reading);
     else if (stood !== null && Math.abs(reading.grams - stood) >= NOTHING) forget();
-    const told = reading.stable ? (found && reading.grams >= NOTHING ? found.words : "empty") : "…";
+    const told = reading.stable ? standing(reading.grams) : "…";
     show(shown(reading.grams), told);
     if (reading.stable) write();
+  };
+  const standing = (grams) => {
+    if (grams < NOTHING) return "empty";
+    return found ? found.words : "take out of the bag what you need";
   };
   const forget = () => {
     const kept = root()?.querySelector("[name=reading]");

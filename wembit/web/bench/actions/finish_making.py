@@ -13,7 +13,8 @@ from django.db import transaction
 from wembit.core.portions import rounded
 from wembit.web import clock
 from wembit.web.bench.learning import learn
-from wembit.web.bench.models import FITTED, Making, MakingThing, Piece, PieceLayer
+from wembit.web.bench.models import FITTED, Making, MakingThing, Piece, PieceLayer, Spell
+from wembit.web.bench.part_clock import minutes_taken
 from wembit.web.bench.queries import MakingLine, making_of
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
@@ -66,10 +67,12 @@ def finish_making(
         _book(member, line, _grams(line, figure_g if unweighed == BY_WEIGHT else None, unweighed), press)
         line = making_of(member.studio, making_id)
     making.finished_at = clock.now()
+    Spell.objects.filter(making=making, ended_at=None).update(ended_at=making.finished_at)
+    making.took = minutes_taken(making)
     making.missing = "" if needles_back else missing
     if photo:
         making.photo = photo
-    making.save(update_fields=["finished_at", "photo", "missing"])
+    making.save(update_fields=["finished_at", "photo", "missing", "took"])
     Piece.objects.filter(making=making).update(state=FITTED)
     project = making.project
     if project:

@@ -8,6 +8,7 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.web.bench.models import PLANNED, WEIGHED, Piece, Take
+from wembit.web.bench.part_clock import work_on
 from wembit.web.bench.queries import layer_of
 from wembit.web.errors import Refusal
 from wembit.web.stash.actions.pull import pull
@@ -33,4 +34,5 @@ def take(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, press
     for movement in entry.movements.filter(lot=lot_id, kind="pulled"):
         Take.objects.get_or_create(movement=movement, defaults={"studio": member.studio, "layer": layer})
     Piece.objects.filter(pk=layer.piece_id, state=PLANNED).update(state=WEIGHED)
+    work_on(member, layer.piece.making, layer.piece.part_key, press.happened_at)
     return entry

@@ -10,6 +10,7 @@ from django.db import transaction
 
 from wembit.core.portions import rounded
 from wembit.web.bench.models import PLANNED, WEIGHED, Piece, PieceLayer
+from wembit.web.bench.part_clock import work_on
 from wembit.web.bench.queries import LayerLine, layer_line, layer_of, taken_by_layer
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
@@ -44,6 +45,7 @@ def take_set(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, p
     entry = draft.commit([Line(lot_id, PULLED, -grams, layer.need) for _, grams in shares])
     note_takes(entry, [each for each, _ in shares])
     Piece.objects.filter(pk__in=[each.piece_id for each, _ in shares], state=PLANNED).update(state=WEIGHED)
+    work_on(member, layer.piece.making, layer.piece.part_key, press.happened_at)
     return entry
 
 

@@ -14,6 +14,7 @@ from wembit.core.work.step import WHY, Step, minutes_range
 from wembit.web import numbers
 from wembit.web.figures.models import SCHOOL, Part, Version
 from wembit.web.figures.to_core.estimating import FigurePlan
+from wembit.web.figures.to_core.hands import MINUTES, hand
 from wembit.web.studio.models import Studio
 
 from .worked_parts import worked
@@ -54,7 +55,8 @@ def school_of(version: Version) -> dict:
 
 def order_of(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Line]:
     """All steps in the maker's order, the maker's words and minutes in place of the rule's; steps left out are not there."""
-    by_id = {step.id: _spoken(step, version.studio) for step in _ruled(version, parts, plan)}
+    pace = hand(version.studio, MINUTES).bias
+    by_id = {step.id: _spoken(step, version.studio, pace) for step in _ruled(version, parts, plan)}
     kept = version.order
     own = kept.get("own", {})
     by_id |= {
@@ -82,8 +84,8 @@ def _ruled(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[St
     return steps(worked(version, parts, plan), school_of(version), fitted(version))
 
 
-def _spoken(step: Step, studio: Studio) -> Step:
-    """The step with its lengths and weights in the units of the house."""
+def _spoken(step: Step, studio: Studio, pace: float = 1.0) -> Step:
+    """The step with its lengths and weights in the units of the house, and the minutes of its hands."""
 
     def length(value: float) -> str:
         return numbers.NARROW.join(numbers.length(value, studio))
@@ -91,7 +93,7 @@ def _spoken(step: Step, studio: Studio) -> Step:
     def weight(value: float) -> str:
         return numbers.NARROW.join(numbers.grams(value, studio))
 
-    return replace(step, words=spoken(step.words, length, weight))
+    return replace(step, words=spoken(step.words, length, weight), minutes=step.minutes * pace)
 
 
 def _whys(step: Step, places: Mapping[str, int]) -> list[tuple[int, str]]:

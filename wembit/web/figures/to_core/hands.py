@@ -11,6 +11,7 @@ if TYPE_CHECKING:
 
     from wembit.web.studio.models import Studio
 
+MINUTES = "minutes"  # what work takes, beside what layers take
 ALL = ""  # the hands of the studio taken together
 SOLID = ("core", "padding")  # of these a hand is known by firmness, of the others by what they are
 
