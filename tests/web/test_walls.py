@@ -200,7 +200,7 @@ def posted(client, route, ids):
              "kind": "fibre" if "stocktake" in route else "ball", "colourway": str(uuid.uuid4()), "slot": "main",
              "timezone": "UTC", "currency": "EUR", "decimal_mark": ".", "weight_unit": "g", "length_unit": "mm",
              "form": "tops", "breed": "merino", "copy_name": "y", "item_0": str(ids["item_id"]), "amount_0": "3",
-             "where": "waste", "trimmed": "0.1", "out": "2", f"pack_{uuid.uuid4()}": "1"}  # fmt: skip
+             "where": "waste", "trimmed": "0.1", "out": "2", "how": "sold", f"pack_{uuid.uuid4()}": "1"}  # fmt: skip
     return client.post(filled(route, ids), given)
 
 

@@ -164,6 +164,7 @@ WATCHED = {
     "bench:begin": Watched("{}, begun", _begun, of="bench.making"),
     "bench:enough": Watched("a piece has enough", _layer),
     "bench:finish": Watched("{}, finished", _making, of="bench.making"),
+    "bench:gone": Watched("{}, what became of it", lambda press: [press.of(Making, pk=press.ids["making_id"])]),
     "bench:mark": Watched("{}, marked", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
     "bench:measure": Watched("{}, measured", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
     "bench:minutes": Watched("{}, its minutes", lambda press: [press.of(Making, pieces=press.ids["piece_id"])]),

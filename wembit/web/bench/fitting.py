@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import TYPE_CHECKING
@@ -68,12 +67,3 @@ def _marks(planned: str) -> list[Mark]:
 def cut_off(line: PieceLine, trimmed: dict) -> Decimal:
     """Grams that were trimmed off a piece."""
     return sum((trimmed.get(layer.layer.pk, ZERO) for layer in line.layers), ZERO)
-
-
-def measured(pieces: Sequence[PieceLine], here: PieceLine) -> list[PieceLine]:
-    """The other pieces of the same part that were measured: what the second of a pair is held against."""
-    return [
-        other
-        for other in pieces
-        if other.piece.part_key == here.piece.part_key and other.piece.pk != here.piece.pk and other.piece.long_mm
-    ]

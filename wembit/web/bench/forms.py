@@ -21,7 +21,7 @@ from wembit.web.stash.queries import lot_named
 from .actions.correct_minutes import MOST_MINUTES
 from .actions.count_needles import MOST_NEEDLES
 from .actions.finish_making import UNWEIGHED
-from .models import REASONS, STATES
+from .models import GONE, REASONS, STATES
 from .scrap_bag import NEW, WASTE
 
 if TYPE_CHECKING:
@@ -105,6 +105,11 @@ class SizeForm(StudioForm):
 
 class MinutesForm(StudioForm):
     minutes = NumberField(0, MOST_MINUTES, words=f"Write minutes, at most {MOST_MINUTES:.0f}.", required=False)
+
+
+class GoneForm(StudioForm):
+    how = ChosenField(GONE, "Choose what became of it.")
+    whom = TextField(80)
 
 
 class StillForm(StudioForm):

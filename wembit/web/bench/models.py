@@ -14,6 +14,7 @@ from wembit.web.studio.models import Member
 from wembit.web.tenancy import Owned
 
 PLANNED, WEIGHED, MADE, WAITING, FITTED = "planned", "weighed", "made", "waiting", "fitted"
+GONE = {"": "in stock", "given": "given", "sold": "sold"}
 DONE = (MADE, WAITING, FITTED)
 STATES = [PLANNED, WEIGHED, MADE, WAITING, FITTED]
 REASONS = {
@@ -34,6 +35,9 @@ class Making(Owned):
     needles_out = models.PositiveSmallIntegerField(default=0)
     minutes = models.JSONField(default=dict)  # of a part, where somebody said so, by its key
     took = models.JSONField(default=dict)  # when finished: minutes of each part by the rule, and what it took
+    gone = models.CharField(max_length=8, blank=True, choices=list(GONE.items()))
+    whom = models.CharField(max_length=80, blank=True)  # it went to
+    gone_on = models.DateField(null=True)
     missing = models.CharField(max_length=120, blank=True)  # where a needle is that did not come back
 
     class Meta:

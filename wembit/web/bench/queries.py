@@ -256,6 +256,15 @@ def kept_takes() -> QuerySet[Take]:
     return Take.objects.filter(standing("movement__entry")).exclude(given_up)
 
 
+def pulls_by_layer(layers: list[UUID]) -> dict[UUID, list[Decimal]]:
+    """What was pulled for each layer, one after the other, without what was put back."""
+    found: dict[UUID, list[Decimal]] = {}
+    takes = kept_takes().filter(layer__in=layers, movement__amount__lt=0).order_by("movement__entry__recorded_at")
+    for layer, amount in takes.values_list("layer", "movement__amount"):
+        found.setdefault(layer, []).append(-amount)
+    return found
+
+
 def given_up_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
     """Net grams of each layer that went with tries that were given up."""
     tries = [each.pk for some in tries_of(making_ids).values() for each in some]

@@ -14,6 +14,7 @@ urlpatterns = [
     path("<uuid:making_id>/", views.making, name="making"),
     path("<uuid:making_id>/finish/", views.finish, name="finish"),
     path("<uuid:making_id>/picture/", views.picture, name="picture"),
+    path("<uuid:making_id>/gone/", views.gone, name="gone"),
     path("<uuid:making_id>/needles/", views.needles_out, name="needles"),
     path("<uuid:making_id>/not-begun/", views.not_begun, name="not_begun"),
     path("thing/<uuid:thing_id>/take/", views.take_thing_for, name="take_thing"),

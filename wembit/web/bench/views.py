@@ -41,16 +41,18 @@ from .actions.give_back import give_back
 from .actions.mark_piece import mark_piece
 from .actions.measure_piece import measure_piece
 from .actions.photograph import photograph
+from .actions.send_off import send_off
 from .actions.start_again import start_again
 from .actions.take import take
 from .actions.take_back_making import take_back_making
 from .actions.take_set import set_lines, take_set
 from .actions.take_thing import give_thing_back, take_thing
 from .actions.trim_off import trim_off
-from .fitting import cut_off, fitting, measured
+from .fitting import cut_off, fitting
 from .forms import (
     BreakForm,
     FinishForm,
+    GoneForm,
     MarkForm,
     MinutesForm,
     MoveForm,
@@ -61,13 +63,15 @@ from .forms import (
     TryForm,
 )
 from .making_picture import neighbours, own_palette, side_of, standing, weighed
-from .models import REASONS, STATES
+from .models import GONE, REASONS, STATES
 from .on_the_bench import around, on_the_bench
 from .part_clock import part_clock
 from .piece_chart import column, piece_picture
 from .scale import bridge_address, understood
 from .scrap_bag import NEW, WASTE
 from .set_chart import set_of
+from .siblings import beside, on_the_table
+from .turns import before_its_turn
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -132,6 +136,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "give_caution": CAUTIONS["give"],
         "breaks": queries.breaks_of(line.making.pk),
         "counts": range(7),
+        "became": GONE,
     }
     if chosen is None or piece is None:
         return context
@@ -187,7 +192,9 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "tries": tries,
         "trimmed": trimmed.get(chosen.layer.pk, ZERO),
         "fitting": fitting(piece, part_plan, picture, cut_off(piece, trimmed)),
-        "beside": measured(line.pieces, piece),
+        "beside": beside(line, piece, chosen),
+        "waiting": on_the_table(line, parts, seen),
+        "too_early": [] if chosen.taken else before_its_turn(line, step, steps),
         "sources": sources,
         "source": lot,
         "ask": round(ask, 2) if ask >= 0.05 else round(ask, 3),
@@ -390,6 +397,18 @@ def finish(request: Request, making_id: UUID) -> HttpResponse:
         return again(request, "bench/making.html", making_context(request, line) | {"finishing": True}, faults)
     messages.success(request, f"{done} is finished.")
     return redirect("bench:home", studio=request.studio.slug)
+
+
+@require_POST
+def gone(request: Request, making_id: UUID) -> HttpResponse:
+    """What became of a finished piece."""
+    line = queries.making_of(request.studio, making_id)
+    _, faults = GoneForm(request).tried(
+        lambda given: send_off(request.member, making_id, given["how"], given["whom"].strip())
+    )
+    if faults:
+        return again(request, "bench/making.html", making_context(request, line), faults)
+    return redirect("bench:making", studio=request.studio.slug, making_id=making_id)
 
 
 @require_POST
