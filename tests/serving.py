@@ -87,6 +87,18 @@ def _until_it_answers(server: subprocess.Popen, port: int) -> None:
     raise RuntimeError("the server did not answer within a minute")
 
 
+def until_it_has_its_database(address: str) -> None:
+    """Wait until the server answers well again. Raises RuntimeError after a minute."""
+    until = time.monotonic() + 60
+    while time.monotonic() < until:
+        connection = http.client.HTTPConnection(urlsplit(address).netloc, timeout=30)
+        connection.request("GET", "/sign-in/")
+        if connection.getresponse().status == 200:
+            return
+        time.sleep(0.2)
+    raise RuntimeError("the server did not find its database within a minute")
+
+
 class Visitor:
     """A signed-in visitor who keeps her connection: for measuring pages at the server."""
 

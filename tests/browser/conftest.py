@@ -16,7 +16,7 @@ import pytest
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 from tests import templates
-from tests.serving import PASSWORD, demo_database, manage, new_database, served
+from tests.serving import PASSWORD, demo_database, manage, new_database, served, until_it_has_its_database
 from wembit.standins.scale.model import Scale
 from wembit.standins.scale.server import Bridge
 
@@ -101,6 +101,7 @@ def own_site(demo, own_server) -> str:
     """
     with psycopg.connect(new_database(OWN, like=demo), autocommit=True) as connection:
         connection.execute("UPDATE studio_studio SET stamp = stamp + %s", [1_000_000 * next(_RENEWED)])
+    until_it_has_its_database(own_server)  # which was not there for a while
     return own_server
 
 

@@ -162,7 +162,7 @@ def test_who_was_signed_out_meanwhile_comes_back_to_where_she_was(own_site, open
     page = opened(own_site, DESK)
     sign_in(page)
     page.goto("/s/saltgrass/bench/")
-    page.locator("a.making").first.click()
+    page.locator(".on-the-bench a.pick").first.click()
     expect(page.get_by_role("button", name="Take it")).to_be_visible()
     where = page.url
     page.context.clear_cookies(name="sessionid")

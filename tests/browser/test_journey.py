@@ -139,7 +139,7 @@ def take_for_the_body(page, hand):
     expect(page.get_by_role("heading", name="body, inside")).to_have_count(0)
     now = re.search(r'id="live-3"[^>]*>([^<]+)<', strip.value.text())[1]
     expect(page.locator("#live-3")).to_have_text(now)
-    hand.press(page.locator(".strip-of-parts a").filter(has_text="body").first)  # another part's wool came next
+    hand.press(page.locator("[rel=prev]"))  # another part's wool came next
     first = page.locator(".layer-list a").first
     expect(first).to_contain_text(f"taken {asked:g}")
     hand.press(first)

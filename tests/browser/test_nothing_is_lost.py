@@ -82,7 +82,7 @@ def test_a_press_that_fails_says_so_and_goes_on_by_itself(browser, own_site):
     page = context.new_page()
     sign_in(page)
     page.goto("/s/saltgrass/bench/")
-    page.locator("a.making").first.click()
+    page.locator(".on-the-bench a.pick").first.click()
     page.locator("form.take").wait_for()
     heading = page.locator("h1").inner_text()
     page.get_by_label("On the scale").fill("0.02")

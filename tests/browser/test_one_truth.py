@@ -217,6 +217,7 @@ def an_unknown_bag_weighed(walk: Walk) -> None:
 
 def on_the_scale(page: Page, grams: str) -> None:
     """At the bench: the body, the wool in it, and what the scale shows."""
+    page.locator("summary").filter(has_text="pieces by name").click()
     page.locator(".strip-of-parts a").filter(has_text="body").first.click()
     settled(page)
     page.locator(".layer-list a").filter(has_text=WOOL).first.click()
@@ -230,7 +231,7 @@ def made_and_finished(walk: Walk) -> None:
     walk.at(f"plan/{walk.project}/")
     walk.press(re.compile("^Begin"))
     making = re.search(r"bench/([0-9a-f-]{36})", page.url)[1]
-    wool = page.locator(".layer-list a, .strip-of-parts a")
+    wool = page.locator(".layer-list a, [rel=next]")
     expect(wool.first).to_be_visible()
     on_the_scale(page, "1.5")
     walk.press("Take it")

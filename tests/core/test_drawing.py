@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from tests.core.larger import larger
 from wembit.core.contract.requests import SHAPE
-from wembit.core.drawing.surface import Coat, Zone, eye_of, under
+from wembit.core.drawing.surface import Coat, Zone, eye_of, fuzz, hairs_each, under
 from wembit.core.drawing.views import Dress, view
 from wembit.core.pose.gaze import VIEWS
 from wembit.core.pose.placing import PlacedPart, Seat, place, settle
@@ -185,3 +185,24 @@ def test_an_eye_glints_where_it_looks_and_a_lid_covers_its_share(looks, across, 
     low, high = min(y for _, y in lid[0]), max(y for _, y in lid[0])
     assert (low, high) == pytest.approx((7 - 0.25 * 4, 7), abs=0.02), "a quarter of its height, from the top"
     assert eye_of(SimpleNamespace(seat=Seat.of({"bead_mm": 4}), mirror=1), ring, "", VIEWS["side"]) == []
+
+
+def test_the_stray_fibres_of_an_edge_hang_on_nothing_but_that_edge():
+    """Two workers, and one that has drawn some of the pieces before, draw the same."""
+    one, other = (shapely.Point(0, 0).buffer(radius) for radius in (20, 7))
+    alone, together = fuzz([one], 56)[0], fuzz([other, one, other], 56)
+    assert together[1] == alone
+    assert together[0] == together[2] == fuzz([other], 56)[0]
+    assert len(alone) == 56
+    assert [len(fuzz([one], most)[0]) for most in (40, 20)] == [40, 20]
+    tips = np.array(alone)[:, 1]
+    out = np.hypot(*tips.T) - 20
+    assert 0 < out.min() < 0.7 < out.max() < 3, "some short, some long, none of them alike"
+    assert len({round(float(each), 3) for each in out}) > 45
+
+
+def test_a_piece_more_leaves_the_others_as_hairy_as_they_were():
+    each = [hairs_each(pieces) for pieces in range(1, 80)]
+    assert each == sorted(each, reverse=True)
+    assert set(each) == {56, 40, 28, 20}
+    assert all(hairs * pieces <= 1600 for pieces, hairs in enumerate(each, 1))

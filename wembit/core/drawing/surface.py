@@ -20,7 +20,7 @@ WHOLE = (0.0, 1.0)
 SLIVER_MM2, GRAZING = 1e-6, 0.02  # faces seen so much from behind still close the edge
 LOCKS_A_FACE = 2
 GLINT, GLINT_AWAY = 0.24, 0.42  # a glint, as shares of an eye's radius: its size and how far from the middle
-EDGE_EVERY_MM, MOST_HAIRS, LEAST_HAIRS, HAIRS_IN_ALL = 1.9, 56, 20, 1400
+EDGE_EVERY_MM, HAIRS_IN_ALL, HAIR_STEPS = 1.9, 1400, (56, 40, 28, 20)
 
 
 @dataclass(frozen=True)
@@ -139,8 +139,18 @@ def _strokes(ends: np.ndarray) -> list[Ring]:
     return [[(a, b), (c, d)] for (a, b), (c, d) in ends.tolist()]
 
 
-def fuzz(outlines: Sequence) -> list[list[Ring]]:
-    """Short stray fibres along each outline: the edge of felt; fewer of them the longer the edge. One list an outline."""
+def hairs_each(pieces: int) -> int:
+    """How many stray fibres a piece of a figure of so many has at most: fewer where there are more pieces, in steps, so that
+    one piece more or less seldom changes the others.
+    """
+    share = HAIRS_IN_ALL / max(1, pieces)
+    return next((step for step in HAIR_STEPS if step <= share), HAIR_STEPS[-1])
+
+
+def fuzz(outlines: Sequence, most: int) -> list[list[Ring]]:
+    """Short stray fibres along each outline: the edge of felt; fewer of them the longer the edge, at most so many. One list an
+    outline, which hangs on nothing but that outline.
+    """
     lines, owners = [], []
     for owner, shape in enumerate(outlines):
         for polygon in getattr(shape, "geoms", [shape]):
@@ -151,27 +161,32 @@ def fuzz(outlines: Sequence) -> list[list[Ring]]:
     if not lines:
         return found
     lengths = shapely.length(lines)
-    most = max(LEAST_HAIRS, min(MOST_HAIRS, HAIRS_IN_ALL / len(outlines)))
     every = np.maximum(EDGE_EVERY_MM, lengths / most)
     counts = np.ceil(lengths / every).astype(int)
     which = np.repeat(np.arange(len(lines)), counts)
-    spots = (np.arange(len(which)) - np.repeat(np.cumsum(counts) - counts, counts)) * every[which]
+    nth = np.arange(len(which)) - np.repeat(np.cumsum(counts) - counts, counts)
+    spots = nth * every[which]
     along = np.array(lines, dtype=object)[which]
     here = shapely.get_coordinates(shapely.line_interpolate_point(along, spots))
     ahead = shapely.get_coordinates(shapely.line_interpolate_point(along, np.minimum(spots + 0.2, lengths[which])))
     way = ahead - here
     size = np.hypot(way[:, 0], way[:, 1])
     keep = size > 1e-9
-    which, here, way = which[keep], here[keep], way[keep] / size[keep, None]
+    nth, which, here, way = nth[keep], which[keep], here[keep], way[keep] / size[keep, None]
     turn = np.where(shapely.is_ccw(lines), 1, -1)[which]
     out = np.stack([way[:, 1], -way[:, 0]], axis=-1) * turn[:, None]
-    chance = np.random.default_rng(len(outlines))
-    long = 0.5 + 0.9 * chance.random(len(here))
-    slant = chance.normal(0, 0.6, len(here))
+    chance = [_scattered(nth, counts[which], turn) for turn in range(4)]
+    long = 0.5 + 0.9 * chance[0]
+    slant = 1.2 * (chance[1] + chance[2] + chance[3] - 1.5)  # about normal, its standard deviation 0.6
     tips = here + (out + way * slant[:, None]) * long[:, None]
     for line, stroke in zip(which.tolist(), _strokes(np.stack([here - out * 0.5, tips], axis=1)), strict=True):
         found[owners[line]].append(stroke)
     return found
+
+
+def _scattered(nth: np.ndarray, of: np.ndarray, turn: int) -> np.ndarray:
+    """Numbers from 0 to 1 that look drawn by lot and are the same each time: of the nth of so many hairs, in a turn."""
+    return np.modf(np.abs(np.sin(12.9898 * (nth + 1) + 78.233 * of + 37.719 * turn)) * 43758.5453)[0]
 
 
 def patch(piece: Placed, gaze: Gaze) -> list[Ring]:

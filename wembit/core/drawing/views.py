@@ -24,7 +24,7 @@ from wembit.core.shape import solids
 
 from .drawn_marks import drawn_on
 from .marks import Mark, Spots, mark_on, spots_on
-from .surface import Coat, Zone, disc, eye_of, fuzz, locks, patch, skin_zone, stretch
+from .surface import Coat, Zone, disc, eye_of, fuzz, hairs_each, locks, patch, skin_zone, stretch
 
 CELLS = 36
 EDGE_MM = 0.4  # an outline reaches so far round the points of its mesh
@@ -94,15 +94,16 @@ def view(pieces: Sequence[Placed], dresses: dict[str, Dress], which: str | Gaze)
     """
     gaze = VIEWS[which] if isinstance(which, str) else which
     pieces = grounded(pieces)
+    hairs = hairs_each(len(pieces))
     looks, depths = [], []
     for piece in pieces:
         flat = surface(piece).reshape(-1, 3)
-        looks.append(_look(_Sitter(piece, dresses.get(piece.name, Dress("")), gaze)))
+        looks.append(_look(_Sitter(piece, dresses.get(piece.name, Dress("")), gaze, hairs)))
         depths.append((flat @ gaze.right, flat @ gaze.up, flat @ gaze.near))
     solid = [(u, v) for (u, v, _), look in zip(depths, looks, strict=True) if look.rings]
     if not solid:
         return View([], (0, 0, 0, 0))
-    _felt_edges(pieces, looks)
+    _felt_edges(pieces, looks, hairs)
     strands = [np.array(rings) for look in looks for _, rings in look.locks if rings]
     left = min([u.min() for u, _ in solid] + [s[..., 0].min() for s in strands])
     bottom = min([v.min() for _, v in solid] + [s[..., 1].min() for s in strands]) if gaze.tilt else 0.0
@@ -117,14 +118,14 @@ def view(pieces: Sequence[Placed], dresses: dict[str, Dress], which: str | Gaze)
     return View([drawn[index] for index in order], (float(left), float(bottom), float(end), float(top)))
 
 
-def _felt_edges(pieces: Sequence[Placed], looks: Sequence[Look]) -> None:
-    """Give every felted piece that has none yet the stray fibres of its edge, all of them at once."""
+def _felt_edges(pieces: Sequence[Placed], looks: Sequence[Look], most: int) -> None:
+    """Give every felted piece that has none yet the stray fibres of its edge, at most so many each, all of them at once."""
     bare = [
         look
         for piece, look in zip(pieces, looks, strict=True)
         if look.edge is None and look.rings and not piece.seat.bead.mm and piece.seat.line.kind != "patch"
     ]
-    for look, hairs in zip(bare, fuzz([look.outline for look in bare]), strict=True):
+    for look, hairs in zip(bare, fuzz([look.outline for look in bare], most), strict=True):
         look.edge = hairs
 
 
@@ -160,14 +161,14 @@ def grounded(pieces: Sequence[Placed]) -> list[Placed]:
 class _Sitter:
     """A piece as it is looked at, the same as any other that lies in the same place in the same dress."""
 
-    def __init__(self, piece: Placed, dress: Dress, gaze: Gaze) -> None:
+    def __init__(self, piece: Placed, dress: Dress, gaze: Gaze, hairs: int) -> None:
         self.piece, self.dress, self.gaze = piece, dress, gaze
         seat = piece.seat
         place = b"".join(np.asarray(each, dtype=float).tobytes() for each in (surface(piece), *piece.joints))
         out = b"" if piece.out is None else np.asarray(piece.out, dtype=float).tobytes()
         told = (seat.line.kind, seat.bead.mm, seat.line.width_mm, seat.face, piece.mirror)
         host = b"" if piece.host is None else surface(piece.host).tobytes()
-        self.key = (place, out, host, piece.part.shape, told, dress, gaze)
+        self.key = (place, out, host, piece.part.shape, told, dress, gaze, hairs)
 
     def __hash__(self) -> int:
         return hash(self.key)
