@@ -197,10 +197,12 @@ def posted(client, route, ids):
     given = {"key": str(uuid.uuid4()), "amount": "1", "lot": str(ids["lot_id"]), "into": str(ids["lot_id"]), "role": "maker",
              "length": "9", "item": str(ids["item_id"]), "pack": "5", "price": "1", "name": "x", "lead_days": "3",
              "count": "1", "due": str(clock.now().date()), "state": "made",
-             "kind": "fibre" if "stocktake" in route else "ball", "colourway": str(uuid.uuid4()), "slot": "main",
+             "kind": "fibre" if "stocktake" in route else "tuft" if "hand" in route else "ball",
+             "colourway": str(uuid.uuid4()), "slot": "main",
              "timezone": "UTC", "currency": "EUR", "decimal_mark": ".", "weight_unit": "g", "length_unit": "mm",
              "form": "tops", "breed": "merino", "copy_name": "y", "item_0": str(ids["item_id"]), "amount_0": "3",
-             "where": "waste", "trimmed": "0.1", "out": "2", "how": "sold", f"pack_{uuid.uuid4()}": "1"}  # fmt: skip
+             "where": "waste", "trimmed": "0.1", "out": "2", "how": "sold", "guessed": "1",
+             f"pack_{uuid.uuid4()}": "1"}  # fmt: skip
     return client.post(filled(route, ids), given)
 
 

@@ -22,7 +22,9 @@ WORDS = {
 }  # fmt: skip
 GLYPHS = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
 AMOUNT = re.compile(r"(?P<number>\d+\s*/\s*\d+|\d+\s+\d+\s*/\s*\d+|[\d.,]+)\s*(?P<unit>[^\d\s/&,;]*)")
-HANDFUL = re.compile(r"(?:(?P<count>[\d.,/ ]+|a|one|half a|two|three|four)\s+)?(?P<what>pinch|palm)(?:es|s|fuls?)?")
+HANDFUL = re.compile(
+    r"(?:(?P<count>[\d.,/ ]+|a|one|half a|two|three|four)\s+)?(?P<what>pinch|palm|wisp|handful)(?:es|s|fuls?)?"
+)
 OF_A_BAG = re.compile(r"(?:(?P<share>.+?) )??(?:of )?(?:a|the|this) (?:whole )?bag")
 COUNTS: dict[str, float] = {"a": 1, "one": 1, "half a": 0.5, "two": 2, "three": 3, "four": 4}
 SHARE = re.compile(r"(?:(?P<count>a|an|one|two|three|four|five|six|seven|the) )?(?P<part>half|halves|thirds?|quarters?|fifths?"
@@ -91,14 +93,17 @@ def length(text: str, unit: str = "mm") -> Measure:
 
 @dataclass(frozen=True)
 class Hand:
-    """What a pinch and a palm of wool weigh, a metre of a strand, and what the bag in hand holds, in g; None where nobody has
-    shown it yet.
+    """What a pinch, a palm, a wisp and a handful of wool weigh, a metre of a strand, and what the bag in hand holds, in g.
+
+    None where nobody has shown it yet.
     """
 
     pinch_g: float | None = None
     palm_g: float | None = None
     metre_g: float | None = None
     bag_g: float | None = None
+    wisp_g: float | None = None
+    handful_g: float | None = None
 
 
 def weight(text: str, unit: str = "g", hand: Hand = Hand()) -> Measure:
@@ -110,9 +115,13 @@ def weight(text: str, unit: str = "g", hand: Hand = Hand()) -> Measure:
     plain = _plain(text)
     if match := HANDFUL.fullmatch(plain):
         what = match["what"]
-        each = hand.pinch_g if what == "pinch" else hand.palm_g
+        each = {"pinch": hand.pinch_g, "palm": hand.palm_g, "wisp": hand.wisp_g, "handful": hand.handful_g}[what]
         if each is None and what == "pinch":
             raise Unreadable("Show Wembit your pinch first: weigh ten of them together, on the page of your hand.")
+        if each is None and what != "palm":
+            raise Unreadable(
+                f"Show Wembit your {what} first: lay three of them on the scale, on the page of your hand."
+            )
         if each is None:
             raise Unreadable("Show Wembit a palm of this wool first: lay it on the scale, on the page of the fibre.")
         word = (match["count"] or "a").strip()

@@ -87,14 +87,15 @@ def unless_as_shown(given: float, now: float | None, step: float) -> float:
 
 
 def hand_of(member: Member, item: Item | None = None, lot: Lot | None = None) -> units.Hand:
-    """What a pinch, a palm and a metre weigh, of this item where the scale has shown it, else the member's own pinch; and
-    what this bag holds.
+    """What a pinch, a palm and a metre weigh, of this item where the scale has shown it, else the member's own pinch; the
+    member's wisp and handful; and what this bag holds.
     """
-    pinch = (item.pinch_g if item else None) or member.pinch_g
+    pinch = (item.pinch_g if item else None) or member.hand.get("pinch") or member.pinch_g
     palm = item.palm_g if item else None
     return units.Hand(
         float(pinch) if pinch else None, float(palm) if palm else None, item.grams_a_metre if item else None,
         float(lot.on_hand) if lot is not None and lot.weighed else None,
+        member.hand.get("wisp"), member.hand.get("handful"),
     )  # fmt: skip
 
 

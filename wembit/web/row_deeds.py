@@ -18,7 +18,7 @@ from django.db.models import ProtectedError, QuerySet
 
 from wembit.web.asked import id_in
 from wembit.web.bench.learning import learn
-from wembit.web.bench.models import Making, MakingThing, NeedleBreak, Piece, PieceLayer, Spell
+from wembit.web.bench.models import Guess, Making, MakingThing, NeedleBreak, Piece, PieceLayer, Spell
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version
 from wembit.web.plan.actions.reserve import reserve
@@ -102,6 +102,10 @@ def _layer(press: Pressed) -> list[QuerySet]:
     return [press.of(Need, pk__in=layer.values("need")), layer]
 
 
+def _hand(press: Pressed) -> list[QuerySet]:
+    return [press.of(Guess, made_at__gte=press.since), press.of(Member, pk=press.member.pk)]
+
+
 def _answered(press: Pressed) -> list[QuerySet]:
     """Where a wool is short, in all projects that need it."""
     item = press.ids.get("item_id")
@@ -173,6 +177,10 @@ WATCHED = {
     "bench:needles": Watched("{}, its needles", lambda press: [press.of(Making, pk=press.ids["making_id"])]),
     "bench:not_begun": Watched("a making, taken back", _making),
     "bench:picture": Watched("{}, photographed", lambda press: [press.of(Making, pk=press.ids["making_id"])]),
+    "bench:show_hand": Watched(
+        "your hand, shown",
+        lambda press: [press.of(Guess, made_at__gte=press.since), press.of(Member, pk=press.member.pk)],
+    ),
     "bench:tip_found": Watched("{}, its tip", lambda press: [press.of(NeedleBreak, pk=press.ids["break_id"])]),
     "colour:habits": Watched("how the studio cards", _studio),
     "colour:tell": Watched("{}, its colour", _bag),

@@ -21,7 +21,7 @@ from wembit.web.stash.queries import lot_named
 from .actions.correct_minutes import MOST_MINUTES
 from .actions.count_needles import MOST_NEEDLES
 from .actions.finish_making import UNWEIGHED
-from .models import GONE, REASONS, STATES
+from .models import GONE, KINDS, REASONS, STATES
 from .scrap_bag import NEW, WASTE
 
 if TYPE_CHECKING:
@@ -114,6 +114,18 @@ class GoneForm(StudioForm):
 
 class StillForm(StudioForm):
     still = tick_field()
+
+
+class HandForm(StudioForm):
+    """What was laid on the scale, what it was guessed to weigh, what it weighs."""
+
+    kind = ChosenField(KINDS, "Say what it is.", required=True)
+    reading = TextField(200, required=False)  # of the scale, where the weight is from there
+
+    def __init__(self, request: Request) -> None:
+        super().__init__(request)
+        self.fields["guessed"] = weight_field(request.member, required=False)
+        self.fields["amount"] = weight_field(request.member)
 
 
 class MarkForm(StudioForm):

@@ -14,6 +14,7 @@ from wembit.web.studio.models import Member
 from wembit.web.tenancy import Owned
 
 PLANNED, WEIGHED, MADE, WAITING, FITTED = "planned", "weighed", "made", "waiting", "fitted"
+KINDS = ("tuft", "wisp", "pinch", "handful")
 GONE = {"": "in stock", "given": "given", "sold": "sold"}
 DONE = (MADE, WAITING, FITTED)
 STATES = [PLANNED, WEIGHED, MADE, WAITING, FITTED]
@@ -178,3 +179,17 @@ class Take(Owned):
     layer = models.ForeignKey(PieceLayer, on_delete=models.PROTECT, related_name="takes")
     given_up = models.ForeignKey(Try, on_delete=models.PROTECT, null=True, related_name="takes")
     measured = models.BooleanField(default=True)
+
+
+class Guess(Owned):
+    """A tuft, wisp, pinch or handful that a member has laid on the scale, and what it was guessed to weigh, in g."""
+
+    member = models.ForeignKey(Member, on_delete=models.CASCADE, related_name="+")
+    kind = models.CharField(max_length=8, choices=[(kind, kind) for kind in KINDS])
+    guessed_g = models.FloatField(null=True)
+    grams = models.FloatField()
+    made_at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["made_at"]
+        indexes = [models.Index(fields=["member", "made_at"], name="guess_of_a_member")]

@@ -2,11 +2,13 @@
 
 from django.urls import path
 
-from . import learnt_views, views
+from . import hand_views, learnt_views, views
 
 app_name = "bench"
 urlpatterns = [
     path("", views.home, name="home"),
+    path("hand/", hand_views.hand, name="hand"),
+    path("hand/show/", hand_views.show, name="show_hand"),
     path("learnt/", learnt_views.learnt, name="learnt"),
     path("made/<uuid:figure_id>/", learnt_views.made, name="made"),
     path("made/<uuid:figure_id>/csv/", learnt_views.made_csv, name="made_csv"),

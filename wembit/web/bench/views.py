@@ -199,7 +199,6 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "source": lot,
         "ask": round(ask, 2) if ask >= 0.05 else round(ask, 3),
         "pinch": is_pinch(ask),
-        "label": "A little more" if chosen.taken and not chosen.left else "On the scale",
         "strand_mm": ask / density * 1000 if density else None,
         "enough": lot and float(lot.lot.on_hand) >= ask,
     }

@@ -12,6 +12,11 @@
 
   const root = () => document.querySelector("[data-scale]");
   const field = () => root()?.closest("form").querySelector("[name=amount]");
+  // Where a guess comes first, the weight is not shown before it is made.
+  const hidden = () => {
+    const guess = root()?.closest("form").querySelector("[name=guessed]");
+    return Boolean(guess) && !guess.value.trim();
+  };
   const understood = (text) => {
     try {
       const said = JSON.parse(text);
@@ -27,13 +32,14 @@
     const here = root();
     if (!here) return;
     const [shows, told] = [here.querySelector("[data-shows]"), here.querySelector("[data-state]")];
-    shows.textContent = weight;
+    shows.textContent = hidden() ? "?" : weight;
+    if (hidden()) state = "guess first";
     if (told.textContent !== state) told.textContent = state;
   };
 
   const write = () => {
     const [here, amount] = [root(), field()];
-    if (!here || !amount || !found || document.activeElement === amount || amount.dataset.byHand) return;
+    if (!here || !amount || !found || hidden() || document.activeElement === amount || amount.dataset.byHand) return;
     const text = found.grams.toFixed(2) + (here.dataset.unit === "g" ? "" : " g");
     here.querySelector("[name=reading]").value = JSON.stringify(found.reading);
     if (amount.dataset.scaled === text) return;

@@ -119,6 +119,7 @@ class Member(Owned):
     role = models.CharField(max_length=6, choices=ROLES, default=MAKER)
     has_told = False  # whether what was done with this object in hand stands in the journal
     pinch_g = models.DecimalField(max_digits=6, decimal_places=3, null=True, blank=True)
+    hand = models.JSONField(default=dict, editable=False)  # g of a wisp, a pinch and a handful, shown often enough
     keys_on = models.BooleanField(default=True)
 
     class Meta:
