@@ -33,6 +33,8 @@ PAGES = {
     "plan": "plan/",
     "new project": "plan/new/",
     "bench": "bench/",
+    "learnt": "bench/learnt/",
+    "hand": "bench/hand/",
     "restock": "restock/",
     "suppliers": "restock/suppliers/",
     "house": "house/",

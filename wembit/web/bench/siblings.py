@@ -66,6 +66,7 @@ def on_the_table(line: MakingLine, parts: Sequence[Part], seen: Mapping[UUID, st
             continue
         picture = piece_picture(by_key[piece.piece.part_key], 0.0, "")
         if picture is not None:
-            last = piece.layers[-1].layer
-            found.append(Waiting(piece.piece.name, last.pk, picture, seen.get(last.item_id, BARE)))
+            covers = [each.layer for each in piece.layers if each.layer.role in ("cover", "coat")]
+            outer = covers[0] if covers else piece.layers[0].layer
+            found.append(Waiting(piece.piece.name, outer.pk, picture, seen.get(outer.item_id, BARE)))
     return found
