@@ -10,9 +10,9 @@ from pathlib import Path
 from tests.serving import demo_database, manage, new_database, served
 from wembit.launch import gunicorn
 
-from . import colour, core, crowd, figures, growth, memory, pages, shelf, slider, studios, turning
+from . import benches, colour, core, crowd, figures, growth, memory, pages, shelf, slider, studios, turning
 
-SERVED = ("pages", "slider", "memory", "shelf", "growth", "crowd", "studios")
+SERVED = ("pages", "slider", "benches", "memory", "shelf", "growth", "crowd", "studios")
 
 
 def stolen() -> tuple[int, int]:
@@ -29,13 +29,15 @@ def show(rows) -> None:
 def on_the_demo(parts: list[str]) -> None:
     """What needs a served studio, each on a copy of the demo or grown out of it."""
     demo = demo_database("benchmark_demo")
-    if {"pages", "slider", "memory"} & set(parts):
+    if {"pages", "slider", "benches", "memory"} & set(parts):
         with served(demo) as address:
             if "pages" in parts:
                 show(pages.rows(address, demo))
                 show(pages.edits(address))
             if "slider" in parts:
                 show(slider.rows(address))
+            if "benches" in parts:
+                show(benches.rows(address, demo))
             if "memory" in parts:
                 show(memory.rows(address))
     if "shelf" in parts:
@@ -70,4 +72,4 @@ def main(parts: list[str]) -> None:
 
 
 if __name__ == "__main__":
-    main(sys.argv[1:] or ["core", "colour", "figures", "pages", "slider", "memory", "shelf"])
+    main(sys.argv[1:] or ["core", "colour", "figures", "pages", "slider", "benches", "memory", "shelf"])

@@ -1,0 +1,62 @@
+"""Twenty benches logging at once, each press sent twice, as a shaky line would: what is lost or doubled, and the wait."""
+
+from __future__ import annotations
+
+import re
+import threading
+import time
+import uuid
+
+import psycopg
+
+from tests.serving import Visitor
+
+BENCHES, PULLS = 20, 12
+ID = "[0-9a-f-]{36}"
+
+
+def rows(address: str, database: str, slug: str = "saltgrass") -> list[tuple[str, str]]:
+    """p50 and p95 of a pull in ms with twenty at once, and how many entries there are for the presses."""
+    base = f"/s/{slug}/"
+    first = Visitor(address)
+    home = first.get(base + "bench/")[1].decode()
+    makings = list(dict.fromkeys(re.findall(rf"{base}bench/({ID})/\"", home)))
+    forms = [_form(first, f"{base}bench/{making}/") for making in makings]
+    times: list[float] = []
+    faults: list[int] = []
+    keys = [[str(uuid.uuid4()) for _ in range(PULLS)] for _ in range(BENCHES)]
+
+    def work(number: int) -> None:
+        visitor, (action, lot) = Visitor(address), forms[number % len(forms)]
+        for key in keys[number]:
+            for _ in range(2):
+                begun = time.perf_counter()
+                status, _ = visitor.post(action, {"key": key, "lot": lot, "amount": "0.001", "anyway": "1"})
+                times.append((time.perf_counter() - begun) * 1000)
+                if status != 200:
+                    faults.append(status)
+
+    threads = [threading.Thread(target=work, args=[number]) for number in range(BENCHES)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    with psycopg.connect(database) as connection:
+        flat = [key for some in keys for key in some]
+        written = connection.execute("SELECT count(*) FROM stash_entry WHERE client_key = ANY(%s)", [flat]).fetchone()
+    times.sort()
+    middle, slow = times[len(times) // 2], times[int(len(times) * 0.95)]
+    return [
+        (f"{BENCHES} benches at once", f"{middle:6.1f} / {slow:6.1f} ms; {written[0] if written else 0} entries for "
+         f"{BENCHES * PULLS} presses, each sent twice; faults {faults or 'none'}")
+    ]  # fmt: skip
+
+
+def _form(visitor: Visitor, page: str) -> tuple[str, str]:
+    """Where the piece in hand takes its wool, and from which bag."""
+    text = visitor.get(page)[1].decode()
+    action = re.search(rf'action="([^"]+/bench/layer/{ID}/take/)"', text)
+    lot = re.search(rf'name="lot"[^>]*?value="({ID})"', text) or re.search(rf'name="lot".*?value="({ID})"', text, re.S)
+    if action is None or lot is None:
+        raise RuntimeError(f"{page} has nothing to take")
+    return action[1], lot[1]
