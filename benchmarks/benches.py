@@ -21,7 +21,7 @@ def rows(address: str, database: str, slug: str = "saltgrass") -> list[tuple[str
     first = Visitor(address)
     home = first.get(base + "bench/")[1].decode()
     makings = list(dict.fromkeys(re.findall(rf"{base}bench/({ID})/\"", home)))
-    forms = [_form(first, f"{base}bench/{making}/") for making in makings]
+    forms = [form for making in makings if (form := _form(first, f"{base}bench/{making}/"))]
     times: list[float] = []
     faults: list[int] = []
     keys = [[str(uuid.uuid4()) for _ in range(PULLS)] for _ in range(BENCHES)]
@@ -52,11 +52,9 @@ def rows(address: str, database: str, slug: str = "saltgrass") -> list[tuple[str
     ]  # fmt: skip
 
 
-def _form(visitor: Visitor, page: str) -> tuple[str, str]:
-    """Where the piece in hand takes its wool, and from which bag."""
+def _form(visitor: Visitor, page: str) -> tuple[str, str] | None:
+    """Where the piece in hand takes its wool, and from which bag; None of what is finished."""
     text = visitor.get(page)[1].decode()
     action = re.search(rf'action="([^"]+/bench/layer/{ID}/take/)"', text)
     lot = re.search(rf'name="lot"[^>]*?value="({ID})"', text) or re.search(rf'name="lot".*?value="({ID})"', text, re.S)
-    if action is None or lot is None:
-        raise RuntimeError(f"{page} has nothing to take")
-    return action[1], lot[1]
+    return (action[1], lot[1]) if action and lot else None

@@ -13,6 +13,7 @@ from hypothesis import settings
 
 T = TypeVar("T")
 TOGETHER = ("tests/web/test_pages.py",)
+MOST_CASES, OF = 4, "tests/web/"  # of one test there, where it says nothing else
 ALL, SEED, HALF = "WEMBIT_TESTS", "WEMBIT_SEED", "WEMBIT_HALF"  # the half: 0 or 1, every other test
 
 settings.register_profile("house", deadline=None, max_examples=100 if os.environ.get(ALL) == "all" else 20)
@@ -67,6 +68,8 @@ def _sample(config, items):
     for item in items:
         if marker := item.get_closest_marker("sampled"):
             groups.setdefault(marker.args, []).append(item)
+        elif hasattr(item, "callspec") and item.nodeid.startswith(OF):
+            groups.setdefault((item.nodeid.partition("[")[0], MOST_CASES), []).append(item)
     for (group, count), those in groups.items():
         kept = {item.nodeid for item in some(those, count, group)}
         left_out += [item for item in those if item.nodeid not in kept]
