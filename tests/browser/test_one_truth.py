@@ -249,7 +249,7 @@ def made_and_finished(walk: Walk) -> None:
     if not page.get_by_role("button", name=re.compile("took what was planned")).is_visible():
         page.get_by_text("Finish this one").click()
     assert "Not weighed:" in words(page)
-    page.get_by_label(re.compile("needles are back")).check()  # as many went out as the last time
+    page.locator("[name=needles_back]").check()  # as many went out as the last time
     page.get_by_role("button", name=re.compile("took what was planned")).click()
     settled(page)
     assert "1 begun, 1 of them finished" in walk.at(f"plan/{walk.project}/")
