@@ -1,20 +1,25 @@
 """What the studio's own work teaches: hands, narrower ranges, plans that follow; nothing from what nobody weighed."""
 
+import io
 import re
 
 import pytest
+from django.core.management import call_command
 
 from tests.web import factories as make
+from tests.web.built_once import in_fibre
 from tests.web.conftest import signed_in
-from tests.web.helpers import get, post, words
+from tests.web.helpers import figure_with, get, post, words
 from wembit.core.learning.calibration import learnt
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.finish_making import finish_making
+from wembit.web.bench.actions.learn import learn
 from wembit.web.bench.actions.take import take
-from wembit.web.bench.learning import learn
 from wembit.web.bench.models import Making, PieceLayer
 from wembit.web.bench.queries import making_of
 from wembit.web.bench.records import records
+from wembit.web.figures.actions.give_weights import give_weights
+from wembit.web.figures.models import Slot
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.plan.models import Need
@@ -135,6 +140,60 @@ def test_a_try_that_was_given_up_teaches_nothing(client, owner, figure, moss, ma
     finish_making(owner, making.pk, press=make.press())
     learn(owner.studio)
     assert [round(record.ratio, 2) for record in records(owner.studio)] == [1.0]
+
+
+def test_a_part_fixed_by_its_wool_keeps_it_when_the_hands_are_known(client, owner, moss, made):
+    """3 g are 3 g, on the page of the figure too, whatever the hands take of the rule."""
+    other = figure_with(client, "Rabbit", ("body", "60"), ("head", "30"))
+    for slot in Slot.objects.filter(version=newest_version(other)):
+        in_fibre(other, slot.name, moss.item_id)
+    give_weights(owner, other.pk, {"head": 3.0})
+
+    def head():
+        version = newest_version(other)
+        plan = plan_figure(version, parts_of(version), Palette.of(colourway_of(version)))
+        return next(part for part in plan.parts if part.part.key == "head")
+
+    def of_layers(part):
+        return sum(layer.grams.middle for layer in part.layers)
+
+    before = head()
+    assert of_layers(before) == pytest.approx(3.0, abs=0.001)
+    for times in (1.4, 1.5, 1.4):
+        made(times)
+    after = head()
+    assert of_layers(after) == pytest.approx(3.0, abs=0.001)
+    assert after.volume_mm3 < before.volume_mm3, "who takes more of the wool gets a smaller head of 3 g"
+
+
+def test_each_layer_counts_for_what_it_is(client, owner, moss):
+    """Filling does not felt and is no firm wool; a layer with a firmness of its own counts for that."""
+    filling = make.lot(owner, "filling", "500", form="filling")
+    figure = figure_with(client, "Rabbit", ("body", "60"))
+    for slot in Slot.objects.filter(version=newest_version(figure)):
+        in_fibre(figure, slot.name, (filling if slot.name == "core" else moss).item_id)
+    begin_making(owner, make.project(owner, figure, count=1).pk)
+    kept = {layer.role: layer.counts_for for layer in PieceLayer.objects.all()}
+    assert kept == {"core": "core", "cover": "cover"}
+    version = newest_version(figure)
+    core = next(part for part in parts_of(version) if part.key == "body").layers.get(role="core")
+    core.rule = {**core.rule, "firmness": "airy"}
+    core.save()
+    version.frozen_at = None
+    version.save()
+    plan = plan_figure(version, parts_of(version), Palette.of(colourway_of(version)))
+    assert [layer.counts_for for layer in plan.layers()] == ["airy", "cover"]
+
+
+def test_an_update_learns_from_what_was_finished_before(owner, made):
+    made(1.3)
+    Studio.objects.update(hands={})
+    out = io.StringIO()
+    call_command("learn_hands", stdout=out)
+    assert "the hands of 1 studios" in out.getvalue()
+    assert hands(owner)[""]["firm"][2] == 1
+    call_command("learn_hands", stdout=(quiet := io.StringIO()))
+    assert quiet.getvalue() == ""
 
 
 def test_learning_twice_changes_nothing_and_no_press_is_missed(owner, made):

@@ -11,7 +11,7 @@ from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, told, words
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
-from wembit.web.bench.learning import learn
+from wembit.web.bench.actions.learn import learn
 from wembit.web.bench.models import Making, PieceLayer, Spell
 from wembit.web.bench.part_clock import lines_of, part_clock, planned_minutes
 from wembit.web.figures.models import Slot
@@ -101,7 +101,7 @@ def test_what_it_took_can_be_said_and_taken_back(client, owner, making):
     address = f"bench/piece/{body.piece_id}/minutes/"
     take(client, body)
     post(client, address, minutes="42")
-    assert "42 min and on" in shown(client, making, body)
+    assert "42 min, of" in shown(client, making, body)
     assert "as you said" in shown(client, making, body)
     for odd in ("-1", "soon", "99999"):
         assert "Write minutes" in told(post(client, address, minutes=odd))
@@ -146,3 +146,31 @@ def test_the_clock_of_a_finished_figure_stands_still(client, making):
     with at(5):
         post(client, f"bench/{making.pk}/finish/", unweighed="planned")
     assert Spell.objects.get().ended_at == NOON + dt.timedelta(minutes=5)
+
+
+def test_a_taking_that_is_taken_back_runs_no_clock(client, making):
+    body, ear = layer(making, "body"), layer(making, "ear 1")
+    with at(0):
+        take(client, body)
+        post(client, "undo/")
+    with at(5):
+        assert "0 min, of" in shown(client, making, body)
+        post(client, "again/")
+        assert "and on" in shown(client, making, body)
+        post(client, "undo/")
+        take(client, ear)
+    with at(8):
+        assert "3 min and on" in shown(client, making, ear)
+        assert "0 min, of" in shown(client, making, body)
+        take(client, body)
+    assert Spell.objects.filter(ended_at=None).count() == 1
+
+
+def test_what_was_said_does_not_tick_on(client, making):
+    body = layer(making, "body")
+    take(client, body)
+    assert "data-running" in get(client, f"bench/{making.pk}/?layer={body.pk}")
+    post(client, f"bench/piece/{body.piece_id}/minutes/", minutes="42")
+    page = get(client, f"bench/{making.pk}/?layer={body.pk}")
+    assert "data-running" not in page
+    assert "42 min, of" in words(page)

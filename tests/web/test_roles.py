@@ -18,6 +18,8 @@ from wembit.web.studio.models import MAKER, VIEWER, Member
 FOR_ALL = {  # what a viewer may do, or what is part of another action, which asks
     "drawer_called": "part of another action",
     "item_like": "part of another action",
+    "scrap_bag": "part of another action",
+    "work_on": "part of another action",
     "moved_over": "part of stand_in and of lay_under, which ask",
     "called": "gives a name",
     "what_the_newest_changes": "looks on",

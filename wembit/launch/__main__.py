@@ -92,7 +92,7 @@ def manage(*words: str) -> None:
 
 
 # Bring the database, what was planned in it, and the pictures to what this version knows.
-MIGRATE = ("migrate --verbosity 0", "follow_arithmetic", "sweep_pictures")
+MIGRATE = ("migrate --verbosity 0", "follow_arithmetic", "learn_hands", "sweep_pictures")
 
 
 def prepare(options: argparse.Namespace) -> None:

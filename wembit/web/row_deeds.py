@@ -17,7 +17,7 @@ from django.db import IntegrityError, connection, models, transaction
 from django.db.models import ProtectedError, QuerySet
 
 from wembit.web.asked import id_in
-from wembit.web.bench.learning import learn
+from wembit.web.bench.actions.learn import learn
 from wembit.web.bench.models import Guess, Making, MakingThing, NeedleBreak, Piece, PieceLayer, Spell
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version

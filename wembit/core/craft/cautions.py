@@ -22,6 +22,7 @@ CAUTIONS = {
     "fleece": "Raw fleece is dusty: outdoors or with a mask; look it through for moths.",
     "colour rubs": "Colour put on as make-up rubs off: say so on the piece.",
     "hang": "Not near or on hot lamps.",
-    "give": "Look at it upside down, tug it, stand it. All needles back? A broken one must be found before it is given away.",
+    "give": "Look at it from all sides, upside down and under the arms: gaps, strays? Tug each part, stand it. All needles "
+            "back? A broken one must be found before it is given away.",
     "count": "Needles, pins and skewers are counted out and back; none stays in the piece.",
 }  # fmt: skip

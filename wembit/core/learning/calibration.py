@@ -33,18 +33,18 @@ Vector = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
-class Hand:
+class Calibration:
     """What to expect of a hand: it takes `bias` times what the rule says, with the log scatter `sigma`; learnt from `n`."""
 
-    bias: float
-    sigma: float
-    n: int
+    bias: float = 1.0
+    sigma: float = USUAL_SIGMA
+    n: int = 0
 
 
-UNKNOWN = Hand(1.0, USUAL_SIGMA, 0)
+UNKNOWN = Calibration()
 
 
-def learnt(ratios: Sequence[float]) -> Hand:
+def learnt(ratios: Sequence[float]) -> Calibration:
     """The hand that took these multiples (> 0) of what the rule planned, of one maker in one firmness or role."""
     if not ratios:
         return UNKNOWN
@@ -61,7 +61,7 @@ def learnt(ratios: Sequence[float]) -> Hand:
     weights /= weights.sum()
     spread = np.sqrt(variance + scatters**2)
     low, high = (_percentile(share, weights, middle, spread) for share in (0.1, 0.9))
-    return Hand(math.exp((low + high) / 2), DRAWN_IN * (high - low) / (2 * Z90), n)
+    return Calibration(math.exp((low + high) / 2), DRAWN_IN * (high - low) / (2 * Z90), n)
 
 
 def _scatters() -> tuple[Vector, Vector]:

@@ -21,8 +21,8 @@ from wembit.web.stash.queries import lot_named
 from .actions.correct_minutes import MOST_MINUTES
 from .actions.count_needles import MOST_NEEDLES
 from .actions.finish_making import UNWEIGHED
+from .actions.scrap_bag import NEW, WASTE
 from .models import GONE, KINDS, REASONS, STATES
-from .scrap_bag import NEW, WASTE
 
 if TYPE_CHECKING:
     from wembit.web.request import Request

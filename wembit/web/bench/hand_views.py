@@ -9,7 +9,7 @@ from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.grams.estimate import Range
-from wembit.core.learning.calibration import Hand, learnt
+from wembit.core.learning.calibration import Calibration, learnt
 from wembit.core.learning.handfuls import FEWEST, Handful, shown
 from wembit.web.responses import again, page
 
@@ -17,6 +17,7 @@ from .actions.show_hand import show_hand
 from .forms import HandForm
 from .learnt_chart import MOST_DOTS, WIDE, along
 from .models import KINDS, Guess
+from .queries import guesses_of
 from .scale import bridge_address, understood
 
 if TYPE_CHECKING:
@@ -48,7 +49,7 @@ class Guesses:
     """The guesses as dots from half to double of what the scale said, and what they say of the hand."""
 
     dots: list[float]
-    hand: Hand
+    hand: Calibration
     last: Guess | None
 
     @property
@@ -64,7 +65,7 @@ class Guesses:
 
 def hand_context(member: Member) -> dict[str, Any]:
     """What the page of a hand shows."""
-    rows = list(Guess.objects.of(member.studio).filter(member=member).order_by("-made_at")[:NEWEST])[::-1]
+    rows = guesses_of(member, NEWEST)
     kinds = []
     for kind in KINDS[1:]:
         grams = [row.grams for row in rows if row.kind == kind]

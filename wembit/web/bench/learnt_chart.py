@@ -9,9 +9,10 @@ from typing import TYPE_CHECKING
 
 from wembit.core.craft.materials import FIRMNESS_WORDS
 from wembit.core.grams.estimate import Z90
+from wembit.core.learning.calibration import Calibration
 from wembit.core.work.step import minutes_range
 from wembit.web.figures.size_words import ROLES
-from wembit.web.figures.to_core.hands import ALL, MINUTES, Known
+from wembit.web.figures.to_core.hands import ALL, MINUTES
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Member, Studio
@@ -46,13 +47,13 @@ class Row:
     """
 
     words: str
-    known: Known
+    known: Calibration
     low: float
     high: float
     dots: list[Dot]
     held: int
     of: int
-    makers: list[tuple[str, Known]]
+    makers: list[tuple[str, Calibration]]
 
     @property
     def more(self) -> float:
@@ -95,8 +96,8 @@ def learnt_rows(
 
 def _row(studio: Studio, names: Mapping[str, str], key: str, words: str, marks: Sequence[Mark]) -> Row:
     hands = studio.hands
-    known = Known(*hands.get(ALL, {}).get(key, ()))
-    own = [(names[who], Known(*by[key])) for who, by in hands.items() if who in names and key in by]
+    known = Calibration(*hands.get(ALL, {}).get(key, ()))
+    own = [(names[who], Calibration(*by[key])) for who, by in hands.items() if who in names and key in by]
     low, high = (known.bias * math.exp(z * known.sigma) for z in (-Z90, Z90))
     held = sum(was_held for _, was_held, _ in marks)
     own = sorted(own) if len(own) > 1 else []

@@ -2,22 +2,22 @@
 
 from __future__ import annotations
 
-import csv
 from typing import TYPE_CHECKING
 
 from django.http import HttpResponse
 from django.shortcuts import render
+from django.utils.text import slugify
 from django.views.decorators.http import require_GET
 
+from wembit.core.tables import write_table
 from wembit.web import clock
 from wembit.web.figures.queries import figure_of
-from wembit.web.stash.models import Item
+from wembit.web.stash.queries import names_of
 from wembit.web.studio.models import Member
 
-from .learning import minutes_of
 from .learnt_chart import HIGH, WIDE, along, learnt_rows, part_rows
-from .models import Making
-from .records import Record, records
+from .queries import makings_of_figure
+from .records import Record, minutes_of, records
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -52,27 +52,25 @@ def made(request: Request, figure_id: UUID) -> HttpResponse:
 def made_csv(request: Request, figure_id: UUID) -> HttpResponse:
     """The same as a table: grams with a point, a line a layer of a part of a making."""
     figure, found = _records_of(request, figure_id)
-    answer = HttpResponse(content_type="text/csv; charset=utf-8")
-    answer["Content-Disposition"] = f'attachment; filename="{figure.pk}-made.csv"'
     wools, makers = (
         _wools(found),
         {each.pk: str(each) for each in Member.objects.of(request.studio).select_related("user")},
     )
-    table = csv.writer(answer, lineterminator="\n")
-    table.writerow(COLUMNS)
+    rows = []
     for each in found:
         day = each.finished_at.astimezone(clock.zone(request.studio)).date().isoformat()
         ends = (f"{grams:.3f}" for grams in (each.grams.p50, each.grams.p10, each.grams.p90))
-        table.writerow([day, makers[each.maker], each.part, wools[each.item], each.slot, *ends, f"{each.taken:.3f}"])
+        rows.append([day, makers[each.maker], each.part, wools[each.item], each.slot, *ends, f"{each.taken:.3f}"])
+    answer = HttpResponse(write_table(COLUMNS, rows), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{slugify(figure.name) or "figure"}-made.csv"'
     return answer
 
 
 def _records_of(request: Request, figure_id: UUID) -> tuple:
     figure = figure_of(request.studio, figure_id)
-    makings = Making.objects.of(request.studio).filter(colourway__version__figure=figure)
-    return figure, records(request.studio, list(makings.values_list("pk", flat=True)))
+    return figure, records(request.studio, makings_of_figure(figure))
 
 
 def _wools(found: list[Record]) -> dict[UUID, str]:
     """The name of each item that the records are of."""
-    return dict(Item.objects.filter(pk__in={record.item for record in found}).values_list("pk", "name"))
+    return names_of({record.item for record in found})

@@ -77,6 +77,7 @@ class Spell(Owned):
     begun_at = models.DateTimeField()
     ended_at = models.DateTimeField(null=True)
     sure = models.BooleanField(default=False)
+    entry = models.ForeignKey(Entry, on_delete=models.PROTECT, null=True, related_name="+")  # that began it
 
     class Meta:
         ordering = ["begun_at"]
@@ -102,7 +103,7 @@ class PieceLayer(Owned):
     rule_g = models.FloatField()
     bias = models.FloatField(default=1.0)
     sigma = models.FloatField(default=USUAL_SIGMA)
-    firmness = models.CharField(max_length=12, blank=True)  # of what is solid; a skin has none
+    counts_for = models.CharField(max_length=12, blank=True)  # a firmness or a role, by which hands are known
     freed = models.DecimalField(max_digits=12, decimal_places=3, default=0)  # of what was planned, when it was enough
     position = models.PositiveSmallIntegerField(default=0)
 

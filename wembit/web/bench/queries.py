@@ -23,10 +23,13 @@ from wembit.web.plan.models import Project
 from wembit.web.stash.models import ZERO, Item, Lot, Promise, standing
 from wembit.web.stash.queries import with_promised
 
-from .models import Making, MakingThing, NeedleBreak, Piece, PieceLayer, Take, ThingTake, Trim, Try
+from .models import Guess, Making, MakingThing, NeedleBreak, Piece, PieceLayer, Spell, Take, ThingTake, Trim, Try
 
 if TYPE_CHECKING:
-    from wembit.web.studio.models import Studio
+    from collections.abc import Sequence
+
+    from wembit.web.figures.models import Figure
+    from wembit.web.studio.models import Member, Studio
 
 LATER = 1_000  # steps: after all that the order of work asks for
 
@@ -182,6 +185,41 @@ def layer_of(studio: Studio, layer_id: UUID) -> PieceLayer:
     return layer
 
 
+def spells_of(making: Making, part_key: str | None = None) -> list[Spell]:
+    """The work at a making, or at one part of it, the first first; without what was taken back with its taking."""
+    rows = Spell.objects.filter(Q(entry=None) | standing("entry"), making=making)
+    return list((rows.filter(part_key=part_key) if part_key else rows).order_by("begun_at"))
+
+
+def finished_makings(studio: Studio, most: int, making_ids: Sequence[UUID] | None = None) -> list[Making]:
+    """The last finished, or of those some, the newest first, with their figures."""
+    rows = Making.objects.of(studio).exclude(finished_at=None).order_by("-finished_at", "pk")
+    rows = rows if making_ids is None else rows.filter(pk__in=making_ids)
+    return list(rows.select_related("colourway__version__figure")[:most])
+
+
+def makings_of_figure(figure: Figure) -> list[UUID]:
+    """Every making of a figure, of whatever version."""
+    return list(Making.objects.filter(colourway__version__figure=figure).values_list("pk", flat=True))
+
+
+def layers_of(making_ids: Sequence[UUID]) -> list[PieceLayer]:
+    """Every layer of some makings with its piece, piece by piece, from the inside out."""
+    rows = PieceLayer.objects.filter(piece__making__in=making_ids).select_related("piece")
+    return list(rows.order_by("piece__position", "position"))
+
+
+def booked_layers(making_ids: Sequence[UUID]) -> set[UUID]:
+    """The layers for which something was booked as planned, and not weighed."""
+    takes = kept_takes().filter(layer__piece__making__in=making_ids, measured=False)
+    return set(takes.values_list("layer", flat=True))
+
+
+def guesses_of(member: Member, most: int) -> list[Guess]:
+    """What a member laid on the scale last, the oldest first."""
+    return list(Guess.objects.of(member.studio).filter(member=member).order_by("-made_at")[:most])[::-1]
+
+
 def making_in_hand(studio: Studio, making_id: UUID) -> Making:
     """This studio's making, locked. Raises `Refusal` when it is finished, `Http404`."""
     making = get_object_or_404(Making.objects.of(studio).locked(), pk=making_id)
@@ -241,6 +279,18 @@ def layer_line(layer: PieceLayer, taken: Decimal) -> LayerLine:
     """A layer with the range of what it takes and what was taken, in g."""
     grams = Range.of(layer.rule_g * layer.bias, layer.sigma)
     return LayerLine(layer, grams.at_least(SMALLEST_PIECE_G if grams.p50 else 0.0), taken)
+
+
+def set_lines(layer: PieceLayer) -> list[LayerLine]:
+    """The same layer of every piece of its part, in the same wool, with what each has got."""
+    same = PieceLayer.objects.filter(
+        piece__making=layer.piece.making_id,
+        piece__part_key=layer.piece.part_key,
+        position=layer.position,
+        item=layer.item_id,
+    ).select_related("piece", "item")
+    taken = taken_by_layer([layer.piece.making_id])
+    return [layer_line(each, taken.get(each.pk, ZERO)) for each in same.order_by("piece__position")]
 
 
 def taken_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:

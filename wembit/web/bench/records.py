@@ -11,14 +11,14 @@ from uuid import UUID
 
 from wembit.core.craft.materials import A_PINCH_BELOW_G
 from wembit.core.grams.estimate import Range
-from wembit.web.figures.to_core.hands import key_of
 from wembit.web.stash.models import ZERO
 
-from .models import Making, PieceLayer
-from .queries import kept_takes, taken_by_layer
+from .queries import booked_layers, finished_makings, layers_of, taken_by_layer
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
+
+    from .models import PieceLayer
 
 LAST = 200  # makings that are looked at
 
@@ -56,17 +56,10 @@ def records(studio: Studio, making_ids: Sequence[UUID] | None = None) -> list[Re
     """Of the last finished makings, or of some: the oldest first. What a scale does not show is left out, and what nobody
     weighed. Four queries.
     """
-    makings = Making.objects.of(studio).exclude(finished_at=None).order_by("-finished_at")
-    if making_ids is not None:
-        makings = makings.filter(pk__in=making_ids)
-    newest = {making.pk: making for making in makings.select_related("colourway__version__figure")[:LAST]}
-    taken = taken_by_layer(list(newest))
-    booked = set(
-        kept_takes().filter(layer__piece__making__in=list(newest), measured=False).values_list("layer", flat=True)
-    )
+    newest = {making.pk: making for making in finished_makings(studio, LAST, making_ids)}
+    taken, booked = taken_by_layer(list(newest)), booked_layers(list(newest))
     groups: dict[tuple, list[PieceLayer]] = {}
-    layers = PieceLayer.objects.filter(piece__making__in=list(newest)).select_related("piece")
-    for layer in layers.order_by("piece__position", "position"):
+    for layer in layers_of(list(newest)):
         groups.setdefault((layer.piece.making_id, layer.piece.part_key, layer.position), []).append(layer)
     found = []
     for (making_id, part_key, _), group in groups.items():
@@ -78,10 +71,18 @@ def records(studio: Studio, making_ids: Sequence[UUID] | None = None) -> list[Re
         found.append(Record(
             making=making_id, maker=making.maker_id, finished_at=making.finished_at or making.begun_at,
             figure=making.colourway.version.figure.name, part_key=part_key, part=_part_name(group), slot=first.slot_name,
-            item=first.item_id, key=key_of(first.role, first.firmness), rule_g=rule,
+            item=first.item_id, key=first.counts_for or first.role, rule_g=rule,
             grams=Range.of(rule * first.bias, first.sigma), taken=grams,
         ))  # fmt: skip
     return sorted(found, key=lambda record: record.finished_at)
+
+
+def minutes_of(studio: Studio) -> list[tuple[UUID, float]]:
+    """The maker of each part of the last finished makings whose clock ran, and what it took against the rule, the oldest
+    first.
+    """
+    makings = finished_makings(studio, LAST)[::-1]
+    return [(making.maker_id, took / planned) for making in makings for planned, took in making.took.values()]
 
 
 def _part_name(group: Sequence[PieceLayer]) -> str:

@@ -11,6 +11,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.craft.cautions import CAUTIONS
+from wembit.core.work.asking import asked_g, bag_from_g
 from wembit.web import clock, numbers
 from wembit.web.asked import id_in, whole_number_in
 from wembit.web.bench.models import PieceLayer
@@ -41,11 +42,12 @@ from .actions.give_back import give_back
 from .actions.mark_piece import mark_piece
 from .actions.measure_piece import measure_piece
 from .actions.photograph import photograph
+from .actions.scrap_bag import NEW, WASTE
 from .actions.send_off import send_off
 from .actions.start_again import start_again
 from .actions.take import take
 from .actions.take_back_making import take_back_making
-from .actions.take_set import set_lines, take_set
+from .actions.take_set import take_set
 from .actions.take_thing import give_thing_back, take_thing
 from .actions.trim_off import trim_off
 from .fitting import cut_off, fitting
@@ -68,7 +70,6 @@ from .on_the_bench import around, on_the_bench
 from .part_clock import part_clock
 from .piece_chart import column, piece_picture
 from .scale import bridge_address, understood
-from .scrap_bag import NEW, WASTE
 from .set_chart import set_of
 from .siblings import beside, on_the_table
 from .turns import before_its_turn
@@ -84,8 +85,6 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 SHOWN = 8  # makings at once
-BAG_FROM = 3.0  # times what is asked for: what weighs that is no tuft but a bag
-A_LITTLE = 0.1  # of what a layer takes: what is added where it has all
 AMOUNTS = "amounts"  # the question of how one begins
 
 
@@ -152,11 +151,11 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     sources = queries.sources(chosen.layer)
     lot = next((source for source in sources if str(source.lot.pk) == request.POST.get("lot", "")), None)
     lot = lot or (sources[0] if sources else None)
-    ask = chosen.left or (A_LITTLE * chosen.grams.p50 if chosen.taken else chosen.grams.p50)
+    ask = asked_g(chosen.left, chosen.grams.p50, float(chosen.taken))
     if step and not chosen.taken and not is_pinch(ask) and answered(version, AMOUNTS):
         ask *= step.step.first_of(chosen.layer.item.form)
     of_all = bool(request.GET.get("all") or request.POST.get("all"))
-    same = set_lines(chosen.layer) if of_all else []
+    same = queries.set_lines(chosen.layer) if of_all else []
     ask = sum(each.left for each in same) or ask * max(1, len(same)) if same else ask
     density = chosen.layer.item.grams_a_metre
     fill = seen.get(chosen.layer.item_id, BARE)
@@ -185,7 +184,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "all": len(same) if len(same) > 1 else 0,
         "reasons": REASONS,
         "scale": bridge_address(),
-        "bag_from": BAG_FROM * max(chosen.grams.p90, ask),
+        "bag_from": bag_from_g(ask, chosen.grams.p90),
         "needles": queries.needles(request.studio),
         "part_clock": part_clock(line.making, part.key, steps),
         "scrap": _scrap(request.studio, fill) if chosen.taken or tries or request.method == "POST" else [],

@@ -29,6 +29,7 @@ class LaidLayer:
     bias: float
     sigma: float
     floor_g: float
+    counts_for: str
     instead_of: Item | None = None
 
     @property
@@ -41,7 +42,7 @@ def laid(plans: Iterable[LayerPlan], standing: Sequence[StandIn] = ()) -> list[L
     layers = [
         LaidLayer(
             plan.item, plan.seen, plan.layer.role, plan.layer.slot.name, plan.grams.rule_g, plan.grams.bias,
-            plan.grams.sigma, plan.floor_g,
+            plan.grams.sigma, plan.floor_g, plan.counts_for,
         )
         for plan in plans
         if plan.item

@@ -28,7 +28,7 @@ from wembit.web.studio.models import Deed
 from .models import OPENING, RECOUNT, ZERO, Entry, Item, Lot, Movement
 
 if TYPE_CHECKING:
-    from wembit.web.studio.models import Member, Studio
+    from wembit.web.studio.models import Member
 
 reversing = Signal()  # before an entry is reversed, with it; plan/apps.py listens, and may raise `Refusal`
 posted = Signal()  # inside the transaction, with the entry and its items' ids; plan/apps.py listens: promises follow
@@ -150,7 +150,7 @@ class EntryDraft:
         if reverses:
             mark_taken_back(self.member, reverses.pk)
         else:
-            keep_deed(self.member, _told(self.verb, lines, lots, self.member.studio), Deed.STOCK, entry.pk)
+            keep_deed(self.member, _told(entry, lines, lots), Deed.STOCK, entry.pk)
         return entry
 
     def _seen_by_recounts(self, lines: list[Line], lots: dict[UUID, Lot], moment: dt.datetime) -> list[Line]:
@@ -171,11 +171,12 @@ DONE = {
 }  # fmt: skip
 
 
-def _told(verb: str, lines: list[Line], lots: dict[UUID, Lot], studio: Studio) -> str:
-    """What was done, in a maker's words, by the entry's first line."""
+def _told(entry: Entry, lines: list[Line], lots: dict[UUID, Lot]) -> str:
+    """What was done, in a maker's words, by the entry's first line; by its note where nothing was moved."""
+    verb, studio = entry.verb, entry.studio
     done = DONE.get(verb, verb)
     if not lines:
-        return done
+        return f"{entry.note}, {done}" if entry.note else done
     item = lots[lines[0].lot_id].item
     amount = "" if verb == RECOUNT else " ".join(numbers.amount(abs(lines[0].amount), item.unit, studio)) + " "
     if not lines[0].amount and lines[0].kind == OPENING:

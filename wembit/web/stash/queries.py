@@ -261,6 +261,11 @@ def colours(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, str]:
     return dict(lots.values_list("item_id", "srgb"))
 
 
+def names_of(item_ids: Iterable[UUID]) -> dict[UUID, str]:
+    """The name of each item."""
+    return dict(Item.objects.filter(pk__in=list(item_ids)).values_list("pk", "name"))
+
+
 def has_bags(studio: Studio) -> bool:
     """Whether the studio ever had a bag."""
     return Lot.objects.of(studio).exists()

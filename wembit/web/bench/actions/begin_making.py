@@ -15,7 +15,7 @@ from wembit.web.figures.editing.door import lock_figure
 from wembit.web.figures.models import Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, PartPlan, plan_figure
-from wembit.web.figures.to_core.hands import SOLID, hand, key_of
+from wembit.web.figures.to_core.hands import hand
 from wembit.web.plan.actions.follow_figure import follow_figure
 from wembit.web.plan.actions.needs import write_needs
 from wembit.web.plan.actions.reserve import reserve
@@ -106,12 +106,12 @@ def _layers(piece: Piece, plan: PartPlan, index: int, needs: dict, standing: Seq
 
     found = []
     for order, layer in enumerate(laid(plan.layers, standing)):
-        firmness = plan.part.firmness if layer.role in SOLID else ""
-        own = hand(plan.part.version.studio, key_of(layer.role, firmness), piece.making.maker_id)
+        own = hand(plan.part.version.studio, layer.counts_for, piece.making.maker_id)
         bias, sigma = (own.bias, own.sigma) if own.n else (layer.bias, layer.sigma)
         found.append(PieceLayer(
             studio=piece.studio, piece=piece, item=layer.item, instead_of=layer.instead_of, seen=layer.seen,
             need=needs.get((layer.item.pk, layer.seen)), role=layer.role, slot_name=layer.slot_name,
-            rule_g=layer.rule_g * share(layer.role), bias=bias, sigma=sigma, position=order, firmness=firmness,
+            rule_g=layer.rule_g * share(layer.role), bias=bias, sigma=sigma, position=order,
+            counts_for=layer.counts_for,
         ))  # fmt: skip
     return found

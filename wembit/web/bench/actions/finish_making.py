@@ -12,7 +12,6 @@ from django.db import transaction
 
 from wembit.core.portions import rounded
 from wembit.web import clock
-from wembit.web.bench.learning import learn
 from wembit.web.bench.models import FITTED, Making, MakingThing, Piece, PieceLayer, Spell
 from wembit.web.bench.part_clock import minutes_taken
 from wembit.web.bench.queries import MakingLine, making_of
@@ -26,6 +25,7 @@ from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import ZERO
 from wembit.web.studio.models import MAKER, Member
 
+from .learn import learn
 from .take_thing import lines_for, note_takes
 
 if TYPE_CHECKING:

@@ -67,4 +67,5 @@ def thin_layer(made: StandIn, cover: PieceLayer, need: UUID | None) -> PieceLaye
         studio=cover.studio, piece=cover.piece, item=made.new, instead_of=made.old, seen=False, need=need,
         role=cover.role, slot_name=f"under {cover.slot_name}"[:40],
         rule_g=cover.rule_g * (1 - made.remains) * made.ratio, bias=cover.bias, sigma=cover.sigma, position=cover.position,
+        counts_for=cover.counts_for,
     )  # fmt: skip

@@ -7,12 +7,13 @@ from uuid import UUID
 
 from django.db.models import Q
 
-from wembit.web.bench.learning import learn
 from wembit.web.bench.models import Making
 from wembit.web.errors import Refusal
 from wembit.web.plan.actions.rewrite_needs import rewrite_needs
 from wembit.web.plan.models import PLANNED
 from wembit.web.stash.models import Entry
+
+from .learn import learn
 
 
 def follow_takes(entry: Entry) -> None:

@@ -1,8 +1,8 @@
-"""A try that was taken back is given up again, a cut is a cut again, a needle broken: they stand by the new entry."""
+"""What was taken back is done again, and a try, a cut, a broken needle, a clock that runs stand by the new entry."""
 
 from __future__ import annotations
 
-from wembit.web.bench.models import NeedleBreak, Trim, Try
+from wembit.web.bench.models import NeedleBreak, Spell, Trim, Try
 from wembit.web.errors import Refusal
 from wembit.web.stash.models import Entry
 
@@ -23,4 +23,5 @@ def give_up_again(old: Entry, new: Entry) -> bool:
         trim.entry = new
         trim.save(update_fields=["entry"])
     NeedleBreak.objects.filter(entry=old).update(entry=new)
+    Spell.objects.filter(entry=old).update(entry=new)
     return bool(tries)

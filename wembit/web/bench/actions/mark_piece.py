@@ -8,9 +8,10 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from wembit.web.bench.models import DONE, STATES, Piece
-from wembit.web.bench.part_clock import stop_where_made
 from wembit.web.errors import Refusal
 from wembit.web.studio.models import MAKER, Member
+
+from .work_on import stop_where_made
 
 
 @transaction.atomic

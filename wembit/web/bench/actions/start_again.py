@@ -9,13 +9,14 @@ from django.shortcuts import get_object_or_404
 
 from wembit.web.bench.models import PLANNED, REASONS, Piece, Try
 from wembit.web.bench.queries import kept_takes
-from wembit.web.bench.scrap_bag import scrap_bag
 from wembit.web.errors import Refusal
 from wembit.web.plan.actions.needs import write_needs
 from wembit.web.plan.actions.reserve import reserve
 from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import TRIMMED, ZERO, Entry
 from wembit.web.studio.models import MAKER, Member
+
+from .scrap_bag import scrap_bag
 
 START_AGAIN = "start again"
 
@@ -36,15 +37,17 @@ def start_again(member: Member, piece_id: UUID, where: str | UUID, *, press: Pre
         raise Refusal("Choose a reason, or none.", "reason")
     layers = list(piece.layers.select_related("item"))
     content = (piece_id, where, reason)
-    items = [layer.item_id for layer in layers]
-    if repeated := EntryDraft.start(member, press, START_AGAIN, content, items).repeated:
+    if repeated := EntryDraft.start(member, press, START_AGAIN, content, []).repeated:
         return repeated
+    lot = scrap_bag(member, where, layers[0])
+    items = [layer.item_id for layer in layers] + ([lot.item_id] if lot else [])
+    draft = EntryDraft.start(member, press, START_AGAIN, content, items)
+    if draft.repeated:
+        return draft.repeated
     takes = list(kept_takes().filter(layer__piece=piece).select_related("movement"))
     grams = -sum((take.movement.amount for take in takes), ZERO)
     if grams <= 0:
         raise Refusal("Nothing was taken for it yet.", "where")
-    lot = scrap_bag(member, where, layers[0])
-    draft = EntryDraft.start(member, press, START_AGAIN, content, [*items, *([lot.item_id] if lot else [])])
     entry = draft.commit([Line(lot.pk, TRIMMED, grams)] if lot else [], note=f"{piece.name}: {REASONS.get(reason, '')}")
     given_up = Try.objects.create(studio=member.studio, piece=piece, entry=entry, lot=lot, grams=grams, reason=reason)
     for take in takes:

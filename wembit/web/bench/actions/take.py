@@ -7,8 +7,7 @@ from uuid import UUID
 
 from django.db import transaction
 
-from wembit.web.bench.models import PLANNED, WEIGHED, Piece, Take
-from wembit.web.bench.part_clock import work_on
+from wembit.web.bench.models import PLANNED, WEIGHED, Piece, PieceLayer, Take
 from wembit.web.bench.queries import layer_of
 from wembit.web.errors import Refusal
 from wembit.web.stash.actions.pull import pull
@@ -17,6 +16,8 @@ from wembit.web.stash.models import Entry
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import MAKER, Member
 
+from .work_on import work_on
+
 
 @transaction.atomic
 def take(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, press: Press) -> Entry:
@@ -24,15 +25,21 @@ def take(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, press
 
     Raises `Short` when the lot holds less, `Refusal` when the making is finished, `Http404`.
     """
+    layer = layer_in_hand(member, layer_id, lot_id)
+    entry = pull(member, lot_id, amount, press=press, need=layer.need)
+    for movement in entry.movements.filter(lot=lot_id, kind="pulled"):
+        Take.objects.get_or_create(movement=movement, defaults={"studio": member.studio, "layer": layer})
+    Piece.objects.filter(pk=layer.piece_id, state=PLANNED).update(state=WEIGHED)
+    work_on(member, layer.piece, entry)
+    return entry
+
+
+def layer_in_hand(member: Member, layer_id: UUID, lot_id: UUID) -> PieceLayer:
+    """The layer of a making in hand for which that bag holds the wool. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     layer = layer_of(member.studio, layer_id)
     if layer.piece.making.finished_at:
         raise Refusal("That making is finished. Begin another one, or take the wool on the shelf.", "amount")
     if lot_of(member.studio, lot_id).item_id != layer.item_id:
         raise Refusal(f"That bag is no {layer.item.name}. Choose another bag.", "lot")
-    entry = pull(member, lot_id, amount, press=press, need=layer.need)
-    for movement in entry.movements.filter(lot=lot_id, kind="pulled"):
-        Take.objects.get_or_create(movement=movement, defaults={"studio": member.studio, "layer": layer})
-    Piece.objects.filter(pk=layer.piece_id, state=PLANNED).update(state=WEIGHED)
-    work_on(member, layer.piece.making, layer.piece.part_key, press.happened_at)
-    return entry
+    return layer

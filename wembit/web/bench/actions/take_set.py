@@ -9,18 +9,18 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.portions import rounded
-from wembit.web.bench.models import PLANNED, WEIGHED, Piece, PieceLayer
-from wembit.web.bench.part_clock import work_on
-from wembit.web.bench.queries import LayerLine, layer_line, layer_of, taken_by_layer
+from wembit.web.bench.models import PLANNED, WEIGHED, Piece
+from wembit.web.bench.queries import LayerLine, set_lines
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 from wembit.web.stash.actions.pull import PULL
 from wembit.web.stash.ledger import EntryDraft, Line, Press
-from wembit.web.stash.models import PULLED, ZERO, Entry
-from wembit.web.stash.queries import lot_of
-from wembit.web.studio.models import MAKER, Member
+from wembit.web.stash.models import PULLED, Entry
+from wembit.web.studio.models import Member
 
+from .take import layer_in_hand
 from .take_thing import note_takes
+from .work_on import work_on
 
 
 @transaction.atomic
@@ -29,12 +29,7 @@ def take_set(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, p
 
     Raises `Short` when the lot holds less, `Refusal` when the making is finished, `Http404`.
     """
-    member.must_be(MAKER)
-    layer = layer_of(member.studio, layer_id)
-    if layer.piece.making.finished_at:
-        raise Refusal("That making is finished. Begin another one, or take the wool on the shelf.", "amount")
-    if lot_of(member.studio, lot_id).item_id != layer.item_id:
-        raise Refusal(f"That bag is no {layer.item.name}. Choose another bag.", "lot")
+    layer = layer_in_hand(member, layer_id, lot_id)
     if amount <= 0:
         raise Refusal("Take more than nothing.", "amount")
     draft = EntryDraft.start(member, press, PULL, ("set", layer_id, lot_id, amount), [layer.item_id])
@@ -45,20 +40,8 @@ def take_set(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, p
     entry = draft.commit([Line(lot_id, PULLED, -grams, layer.need) for _, grams in shares])
     note_takes(entry, [each for each, _ in shares])
     Piece.objects.filter(pk__in=[each.piece_id for each, _ in shares], state=PLANNED).update(state=WEIGHED)
-    work_on(member, layer.piece.making, layer.piece.part_key, press.happened_at)
+    work_on(member, layer.piece, entry)
     return entry
-
-
-def set_lines(layer: PieceLayer) -> list[LayerLine]:
-    """The same layer of every piece of its part, in the same wool, with what each has got."""
-    same = PieceLayer.objects.filter(
-        piece__making=layer.piece.making_id,
-        piece__part_key=layer.piece.part_key,
-        position=layer.position,
-        item=layer.item_id,
-    ).select_related("piece", "item")
-    taken = taken_by_layer([layer.piece.making_id])
-    return [layer_line(each, taken.get(each.pk, ZERO)) for each in same.order_by("piece__position")]
 
 
 def shared_out(amount: Decimal, lines: list[LayerLine]) -> list[Decimal]:

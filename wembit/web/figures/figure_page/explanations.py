@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from wembit.core.craft.materials import FILLING_DENSITY, FIRMNESS, FIRMNESS_WORDS
 from wembit.web import numbers
 from wembit.web.figures.to_core.estimating import LayerPlan, PartPlan
-from wembit.web.figures.to_core.hands import ALL, hand, key_of
+from wembit.web.figures.to_core.hands import ALL, hand
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -37,8 +37,7 @@ WEIGHED = "{grams} g a piece, as you said, × {count}, and {loss} % lost. Your s
 
 def why_layer(plan: PartPlan, each: LayerPlan, studio: Studio) -> str:
     """The line behind a layer's grams, with what the studio's hands make of the rule."""
-    firmness = each.layer.rule.get("firmness") or plan.part.firmness
-    known = hand(studio, key_of(each.layer.role, firmness))
+    known = hand(studio, each.counts_for)
     own = OWN.format(times=numbers.plain(known.bias, 2, studio.decimal_mark), n=known.n) if known.n else ""
     return _rule_behind(plan, each, studio) + own
 

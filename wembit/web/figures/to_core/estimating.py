@@ -23,7 +23,7 @@ from wembit.web.figures.models import Colourway, Layer, Part, Version
 from wembit.web.stash.models import Item
 from wembit.web.stash.queries import colours
 
-from .hands import hand, key_of
+from .hands import counts_for, hand
 from .seating import visible
 from .wiring import wire_of
 
@@ -42,6 +42,7 @@ class LayerPlan:
     seen: bool
     over: object = None  # the slot that a cover or a detail lies on
     pieces: int = 1
+    counts_for: str = ""  # a firmness or a role, by which the studio's hands are known
 
     @property
     def floor_g(self) -> float:
@@ -123,7 +124,7 @@ def request_of(version: Version, parts: Sequence[Part], palette: Palette) -> dic
     rows = [_part(part, palette, grounds[part.key], seen, habit) for part in parts]
     for part, row in zip(parts, rows, strict=True):
         for layer in row["layers"]:
-            known = hand(version.studio, key_of(layer["role"], layer.get("firmness") or part.firmness))
+            known = hand(version.studio, counts_for(layer, part.firmness))
             if known.n:
                 layer |= {"bias": known.bias, "sigma": known.sigma}
     return {"parts": rows}
@@ -234,6 +235,7 @@ def plan_figure(version: Version, parts: Sequence[Part], palette: Palette) -> Fi
                 not (layer.role in UNSEEN and covered),
                 lies_on(layer, stored[:n], grounds[part.key]),
                 part.count,
+                counts_for(row["layers"][n], part.firmness),
             )
             for n, (layer, found) in enumerate(zip(stored, grams.layers, strict=True))
         ]

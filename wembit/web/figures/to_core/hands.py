@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, NamedTuple
+from collections.abc import Mapping
+from typing import TYPE_CHECKING, Any
 
-from wembit.core.craft.materials import USUAL_SIGMA
+from wembit.core.learning.calibration import UNKNOWN, Calibration
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -16,21 +17,17 @@ ALL = ""  # the hands of the studio taken together
 SOLID = ("core", "padding")  # of these a hand is known by firmness, of the others by what they are
 
 
-class Known(NamedTuple):
-    """A hand takes `bias` times what the rule says, with the log scatter `sigma`, learnt from `n` weighed parts."""
-
-    bias: float = 1.0
-    sigma: float = USUAL_SIGMA
-    n: int = 0
-
-
-def key_of(role: str, firmness: str) -> str:
-    """What a layer counts for: the firmness of what is solid, else its role."""
-    return firmness if role in SOLID and firmness else role
+def counts_for(layer: Mapping[str, Any], part_firmness: str) -> str:
+    """What a layer of the core's request counts for: the firmness of what is solid and has no density of its own, else its
+    role.
+    """
+    if layer["role"] not in SOLID or "density_g_cm3" in layer:
+        return layer["role"]
+    return layer.get("firmness") or part_firmness or layer["role"]
 
 
-def hand(studio: Studio, key: str, maker: UUID | None = None) -> Known:
+def hand(studio: Studio, key: str, maker: UUID | None = None) -> Calibration:
     """The hand at such a layer: the maker's own where it is known, else the studio's."""
     own = studio.hands.get(str(maker), {}).get(key) if maker else None
     found = own or studio.hands.get(ALL, {}).get(key)
-    return Known(*found) if found else Known()
+    return Calibration(*found) if found else UNKNOWN

@@ -10,17 +10,16 @@ from uuid import UUID
 from django.db import transaction
 
 from wembit.core.learning.calibration import learnt
+from wembit.web.bench.records import minutes_of, records
 from wembit.web.errors import Refusal
+from wembit.web.figures.actions.follow_weights import follow_weights
 from wembit.web.figures.to_core.hands import ALL, MINUTES
 from wembit.web.plan.actions.rewrite_needs import rewrite_needs
 from wembit.web.plan.queries import projects
 from wembit.web.studio.models import Studio
 
-from .models import Making
-from .records import LAST, records
-
 if TYPE_CHECKING:
-    from .records import Record
+    from wembit.web.bench.records import Record
 
 Hands = dict[str, dict[str, list[float]]]
 PLACES = 2  # to which a hand is believed: finer would change every room for nothing
@@ -45,28 +44,22 @@ def hands_of(found: list[Record], minutes: Iterable[tuple[UUID, float]] = ()) ->
     }
 
 
-def minutes_of(studio: Studio) -> list[tuple[UUID, float]]:
-    """The maker of each part of the last finished makings whose clock ran, and what it took against the rule, the oldest
-    first.
-    """
-    makings = Making.objects.of(studio).exclude(finished_at=None).exclude(took={}).order_by("-finished_at")
-    rows = list(makings.values_list("maker", "took")[:LAST])
-    return [(maker, took / planned) for maker, parts in reversed(rows) for planned, took in parts.values()]
-
-
 def learn(studio: Studio) -> bool:
     """The studio's hands as its finished makings show them; what is planned follows where they have changed. After the press
     that finished something, since figures are locked before wools. Says whether they have changed.
     """
-    hands = hands_of(records(studio), minutes_of(studio))
     with transaction.atomic():
-        kept = Studio.objects.select_for_update().get(pk=studio.pk)
+        kept = Studio.objects.select_for_update().get(
+            pk=studio.pk
+        )  # one after the other, each with all that is finished
+        hands = hands_of(records(studio), minutes_of(studio))
         if kept.hands == hands:
             return False
         moved = _expected(kept.hands) != _expected(hands)
         kept.hands = hands
         kept.save(update_fields=["hands"])
     if moved:
+        follow_weights(kept)
         for project in projects(kept):
             with suppress(Refusal):  # a figure that cannot be computed says so on its own page
                 rewrite_needs(kept, project.pk)
