@@ -12,13 +12,15 @@ from wembit.core.grams.estimate import Range
 from wembit.core.work.alike import alike_within
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.making_picture import HERE, TO_COME, WOOL, side_of, standing
-from wembit.web.bench.piece_chart import COLUMN_PX, FOOT_Y, MM_PX, PiecePicture, column
+from wembit.web.bench.piece_chart import COLUMN_PX, FOOT_Y, MM_PX, PiecePicture, column, piece_picture
 from wembit.web.bench.queries import making_of
 from wembit.web.bench.set_chart import CELL_PX, set_of
-from wembit.web.figures.models import Slot
+from wembit.web.figures.actions.choose_way import choose_way
+from wembit.web.figures.models import Part, Slot
 from wembit.web.figures.queries import newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette
 from wembit.web.stash.queries import colours
+from wembit.web.studio.models import Member, Studio
 
 HTMX = {"HX-Request": "true"}
 
@@ -145,6 +147,33 @@ def test_where_all_is_in_it_nothing_more_is_asked_for(client, owner, rabbit):
     assert "enough" in page
     assert "0 g more; whole" in page
     assert "0.00–0.00" not in page
+
+
+def test_a_dome_lies_on_its_flat_side():
+    rock = Part(
+        key="rock",
+        count=1,
+        shape={"kind": "dome", "diameter_mm": 66, "height_mm": 26},
+        seat={"on": None, "centre_mm": 13},
+    )
+    picture = piece_picture(rock, 8.0, "tops")
+    assert (picture.wide, picture.high) == pytest.approx((66, 26), abs=0.5)
+
+
+def test_step_and_number_say_the_same_in_the_hand_of_who_makes_it(client, owner):
+    """A maker who takes less than the others reads what that hand takes, in the words of the step, too."""
+    wool = make.lot(owner, "oat", "400")
+    figure = make.figure(owner, fibre=wool, length=60)
+    choose_way(owner, figure.pk, "amounts", "small")
+    Studio.objects.update(hands={"": {"firm": [1.2, 0.2, 9]}, str(owner.pk): {"firm": [0.8, 0.2, 9]}})
+    owner = Member.objects.get(pk=owner.pk)
+    making = begin_making(owner, make.project(owner, figure, count=1).pk)
+    page = words(get(client, f"bench/{making.pk}/"))
+    whole = making_of(owner.studio, making.pk).pieces[0].layers[0].grams.p50
+    first = float(re.search(r'name="amount"[^>]*value="([\d.]+)"', get(client, f"bench/{making.pk}/"))[1])
+    assert first == pytest.approx(0.75 * whole, abs=0.01)
+    assert float(re.search(r"([\d.]+) g first, then add", page)[1]) == pytest.approx(first, rel=0.01)
+    assert float(re.search(r"First, then add: ([\d.]+) g in all", page)[1]) == pytest.approx(whole, rel=0.01)
 
 
 def test_what_bears_has_to_match_and_an_ear_may_differ():

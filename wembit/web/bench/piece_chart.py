@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from wembit.core.craft.materials import FORMS
 from wembit.core.drawing.views import view
 from wembit.core.pose.placing import PlacedPart, Seat, place
+from wembit.core.shape.solids import Dome
 from wembit.web.figures.drawing.layout import closed_path
 from wembit.web.figures.to_core.seating import placed_part
 
@@ -20,6 +21,7 @@ MM_PX = 96 / 25.4  # CSS: 96 px are an inch
 ROOM_PX = (248.0, 196.0)  # that a piece may fill, so that it stands beside its column on a phone
 COLUMN_PX, FOOT_Y, ROOF_Y = 176.0, 190.0, 8.0
 APART_PX = 15.0  # of the words at the two ends of a range, at least
+UPRIGHT = 90.0  # degrees
 LOOSE_G_CM3 = 0.04  # of a form that is not known, common practice
 
 
@@ -99,7 +101,8 @@ class Column:
 def piece_picture(part: Part, grams: float, form: str) -> PiecePicture | None:
     """The piece from the side, and how large a loose roll of those grams is. None for what has no shape of its own."""
     piece = placed_part(part)
-    lying = PlacedPart(piece.name, 1, piece.shape, Seat(face="side", bends=piece.seat.bends))
+    pitch = UPRIGHT if isinstance(piece.shape, Dome) else 0.0  # a dome lies on its flat side
+    lying = PlacedPart(piece.name, 1, piece.shape, Seat(face="side", bends=piece.seat.bends, pitch=pitch))
     side_view = view(place([lying]), {}, "side")
     if not side_view.pieces:
         return None

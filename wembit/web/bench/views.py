@@ -67,6 +67,7 @@ from .forms import (
 from .making_picture import neighbours, own_palette, side_of, standing, weighed
 from .models import GONE, REASONS, STATES
 from .on_the_bench import around, on_the_bench
+from .own_plan import own_plan
 from .part_clock import part_clock
 from .piece_chart import column, piece_picture
 from .scale import bridge_address, understood
@@ -145,7 +146,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     part = part_among(parts, piece.piece.part_key)
     palette = own_palette(line, Palette.of(way), seen)
     side = side_of(way, parts, palette)
-    plan = plan_figure(version, parts, palette)
+    plan = own_plan(line, plan_figure(version, parts, palette))
     steps = order_of(version, parts, plan)
     step = next((other for other in steps if other.takes(part.key, chosen.layer.role)), None)
     sources = queries.sources(chosen.layer)
@@ -198,6 +199,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "source": lot,
         "ask": round(ask, 2) if ask >= 0.05 else round(ask, 3),
         "pinch": is_pinch(ask),
+        "first": not same and ask < chosen.left,
         "strand_mm": ask / density * 1000 if density else None,
         "enough": lot and float(lot.lot.on_hand) >= ask,
     }

@@ -93,6 +93,7 @@
     const here = root();
     if (!here) return;
     const on = localStorage.getItem(KEPT) === "1";
+    here.classList.toggle("listening", on);
     here.querySelector("[data-listen]").setAttribute("aria-pressed", on);
     here.querySelector("[data-listen]").textContent = on ? "Do not listen" : "Listen to the scale";
     here.querySelector(".shows").hidden = here.querySelector("[data-zero]").hidden = !on;
