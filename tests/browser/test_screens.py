@@ -174,3 +174,15 @@ def test_the_door_is_as_open_to_all(site, opened):
     page = opened(site, PHONE)
     page.goto("/sign-in/")
     assert not looked_over(page)
+
+
+def test_the_day_of_a_flag_is_one_word_on_a_phone(opened, site):
+    page = opened(site, PHONE)
+    sign_in(page)
+    page.goto(BASE)
+    flags = page.locator(".days .flag")
+    assert flags.count() > 0
+    heights = flags.evaluate_all(
+        "all => all.map(each => each.offsetHeight / parseFloat(getComputedStyle(each).lineHeight))"
+    )
+    assert max(heights) < 1.6, "not broken within a word"
