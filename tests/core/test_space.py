@@ -9,7 +9,7 @@ from scipy.spatial import cKDTree
 from wembit.core.colour.basis import WEIGHTS
 from wembit.core.colour.conversions import ratios, xyz_rows_to_lab
 from wembit.core.colour.difference import differences
-from wembit.core.colour.mixture import f, reflectance
+from wembit.core.colour.mixture import M, f, reflectance
 from wembit.core.colour.recovery import curves
 from wembit.core.colour.search.linear_space import Space
 from wembit.core.colour.search.neighbours import Neighbours
@@ -30,7 +30,7 @@ def test_near_its_middle_a_length_is_the_difference(seed):
     mixing = shelf(chance)
     middle = mixing[0]
     target = xyz_rows_to_lab(WEIGHTS @ reflectance(middle))
-    space = Space(mixing, middle, target)
+    space = Space(mixing, middle, target, M)
     share = 0.6 / np.linalg.norm(space.points[1:], axis=1).max()
     mixed = (1 - share) * middle + share * mixing[1:]
     really = differences(xyz_rows_to_lab(reflectance(mixed) @ WEIGHTS.T), target)
@@ -43,7 +43,7 @@ def test_near_its_middle_a_length_is_the_difference(seed):
 def test_no_recipe_within_reach_has_a_larger_share_than_is_said(seed, nearest):
     chance = np.random.default_rng(seed)
     mixing = shelf(chance)
-    space = Space(mixing, mixing[:3].mean(axis=0), xyz_rows_to_lab(np.array([0.3, 0.3, 0.2])))
+    space = Space(mixing, mixing[:3].mean(axis=0), xyz_rows_to_lab(np.array([0.3, 0.3, 0.2])), M)
     shares = chance.dirichlet(np.full(40, 0.05), size=4000)
     lengths = np.linalg.norm(shares @ space.points, axis=1)
     reach = float(np.quantile(lengths, nearest))

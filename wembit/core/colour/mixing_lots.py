@@ -10,7 +10,7 @@ import numpy as np
 from ..errors import BadInput
 from .basis import WEIGHTS
 from .conversions import lab_to_xyz, ratios, xyz_rows_to_lab
-from .mixture import f
+from .mixture import M, f
 from .recovery import kept_curves
 
 UNLIMITED = np.inf
@@ -18,17 +18,20 @@ UNLIMITED = np.inf
 
 @dataclass(frozen=True)
 class MixingLots:
-    """Lots in order: `ids`, CIELAB (n, 3), the additive function of their curves (n, 36), grams (n,), inf where unlimited."""
+    """Lots in order: `ids`, CIELAB (n, 3), the additive function of their curves (n, 36), grams (n,), inf where
+    unlimited, and the constant `m` of the mixing law.
+    """
 
     ids: tuple[str, ...]
     labs: np.ndarray
     mixing: np.ndarray
     grams: np.ndarray
+    m: float = M
 
     @classmethod
-    def of_curves(cls, ids: Sequence[str], reflectances: np.ndarray, grams: np.ndarray) -> MixingLots:
+    def of_curves(cls, ids: Sequence[str], reflectances: np.ndarray, grams: np.ndarray, m: float = M) -> MixingLots:
         """Lots whose curves (n, 36) are known."""
-        return cls(tuple(ids), xyz_rows_to_lab(reflectances @ WEIGHTS.T), f(reflectances), grams)
+        return cls(tuple(ids), xyz_rows_to_lab(reflectances @ WEIGHTS.T), f(reflectances, m), grams, m)
 
     @classmethod
     def of(cls, lots: Sequence[dict]) -> MixingLots:

@@ -15,7 +15,7 @@ import numpy as np
 
 from .basis import WEIGHTS
 from .conversions import xyz_to_srgb
-from .mixture import f, reflectance
+from .mixture import M, f, reflectance
 
 PASSES = {1: "after one pass", 3: "after three passes", 8: "after many passes"}
 STRANDS, LONG_MM, HIGH_MM = 70, 60.0, 26.0
@@ -35,13 +35,15 @@ def portions(passes: int, close: bool) -> int:
     return 2**passes * (1 if close else AT_ARMS_LENGTH)
 
 
-def tuft(curves: np.ndarray, parts: Sequence[int], passes: int, *, close: bool = True, seed: int = 0) -> list[Strand]:
+def tuft(
+    curves: np.ndarray, parts: Sequence[int], passes: int, *, close: bool = True, seed: int = 0, m: float = M
+) -> list[Strand]:
     """The strands of a tuft of curves (k, 36) blended in those parts, the hindmost first. The same seed, the same tuft."""
     chance = np.random.default_rng(seed)
     shares = np.asarray(parts, dtype=float) / sum(parts)
     many = portions(passes, close)
     held = chance.multinomial(many, shares, STRANDS) / many
-    seen = reflectance(held @ f(curves)) @ WEIGHTS.T
+    seen = reflectance(held @ f(curves, m), m) @ WEIGHTS.T
     across = np.linspace(-1, 1, STRANDS)
     chance.shuffle(across)
     strands = []

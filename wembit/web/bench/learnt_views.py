@@ -15,6 +15,7 @@ from wembit.web.figures.queries import figure_of
 from wembit.web.stash.queries import names_of
 from wembit.web.studio.models import Member
 
+from .learnt_blends import learnt_blends
 from .learnt_chart import HIGH, WIDE, along, learnt_rows, part_rows
 from .queries import makings_of_figure
 from .records import Record, minutes_of, records
@@ -34,7 +35,15 @@ def learnt(request: Request) -> HttpResponse:
     minutes = [ratio for _, ratio in minutes_of(request.studio)]
     rows = learnt_rows(request.studio, found, Member.objects.of(request.studio).select_related("user"), minutes)
     held = sum(record.held for record in found)
-    context = {"rows": rows, "of": len(found), "held": held, "wide": WIDE, "high": HIGH, "as_planned": HIGH / 2}
+    context = {
+        "rows": rows,
+        "of": len(found),
+        "held": held,
+        "wide": WIDE,
+        "high": HIGH,
+        "as_planned": HIGH / 2,
+        "blends": learnt_blends(request.studio),
+    }
     return render(request, "bench/learnt.html", context)
 
 

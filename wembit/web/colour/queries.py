@@ -12,7 +12,9 @@ from django.db.models import F, Sum, TextField, Value
 from django.db.models.functions import Cast, Coalesce
 
 from wembit.core.colour.mixing_lots import MixingLots
+from wembit.core.colour.mixture import M
 from wembit.core.craft.materials import BREEDS, FORMS
+from wembit.web.stash.mixing import mixing_of
 from wembit.web.stash.models import FIBRE, ZERO, Lot, Promise
 from wembit.web.stash.swatch import KEPT_AS
 from wembit.web.studio.models import Studio
@@ -49,23 +51,26 @@ class Wool(NamedTuple):
 
 @dataclass(frozen=True, eq=False)
 class Wools:
-    """All lots of fibres that have a colour, with their curves (n, 36); how many have none. Each is only like itself."""
+    """All lots of fibres that have a colour, with their curves (n, 36); how many have none; the constant of the mixing law by
+    which they blend. Each is only like itself.
+    """
 
     rows: list[Wool]
     curves: np.ndarray
     without: int
+    m: float = M
 
     @cached_property
     def labs(self) -> np.ndarray:
         return np.array([wool.lab for wool in self.rows]).reshape(-1, 3)
 
     def only(self, places: Sequence[int]) -> Wools:
-        return Wools([self.rows[place] for place in places], self.curves[list(places)], self.without)
+        return Wools([self.rows[place] for place in places], self.curves[list(places)], self.without, self.m)
 
     def palette(self) -> MixingLots:
         """What can be blended by hand: the forms that go together, each with what is free of it."""
         grams = np.array([wool.free or 0.0 for wool in self.rows])
-        return MixingLots.of_curves([wool.lot_id for wool in self.rows], self.curves, grams)
+        return MixingLots.of_curves([wool.lot_id for wool in self.rows], self.curves, grams, self.m)
 
 
 # Ids come as text: thousands of UUIDs take as long as the rest.
@@ -76,7 +81,7 @@ FIELDS = (Cast("pk", TextField()), Cast("item_id", TextField()), "item__name", "
 
 
 def wools(studio: Studio) -> Wools:
-    """The shelf's colours, kept in this process until the next press. Two queries."""
+    """The shelf's colours, kept in this process until the next press. Four queries."""
     return _wools(studio, studio.stamp)
 
 
@@ -120,7 +125,7 @@ def _wools(studio: Studio, stamp: int) -> Wools:
     curves = (
         np.frombuffer(b"".join(kept), dtype=KEPT_AS).astype(float).reshape(len(rows), -1) if rows else np.empty((0, 36))
     )
-    return Wools(rows, curves, without)
+    return Wools(rows, curves, without, mixing_of(studio).m)
 
 
 def blending_forms(studio: Studio) -> list[str]:

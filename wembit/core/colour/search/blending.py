@@ -90,10 +90,10 @@ class Blend:
 
 
 @lru_cache(maxsize=256)
-def _mixing_of(ratios: tuple[float, float, float]) -> np.ndarray | None:
+def _mixing_of(ratios: tuple[float, float, float], m: float) -> np.ndarray | None:
     """The additive function of a colour's own curve; None where no curve reaches it."""
     curve, came = curves(np.array([ratios]))
-    return f(curve[0]) if came[0] else None
+    return f(curve[0], m) if came[0] else None
 
 
 def blends(
@@ -141,7 +141,7 @@ class _Search:
                 self.work_out(*piece)
             return
         self.work_out(np.arange(count)[:, None], np.ones((count, 1), dtype=int))
-        own = _mixing_of(tuple(self.target.tolist()))
+        own = _mixing_of(tuple(self.target.tolist()), self.palette.m)
         middle = self.mix_of_best() if own is None else own
         for round_ in range(ROUNDS):
             before = self.last
@@ -153,7 +153,7 @@ class _Search:
 
     def look_around(self, middle: np.ndarray, fibres: int, *, again: bool) -> None:
         """Look in a space laid around a mix near to the best."""
-        self.space = Space(self.mixing, middle, self.lab)
+        self.space = Space(self.mixing, middle, self.lab, self.palette.m)
         self.tried: set[tuple] = set()  # what `exchange` has kept in this space
         if not again or (self.nearest > NEAR and len(self.usable) <= SMALL):
             self.pairs()
@@ -360,7 +360,7 @@ class _Search:
         if not len(parts):
             return
         mixed = np.einsum("nk,nkc->nc", shares, self.mixing[indices])
-        ratios = reflectance(mixed) @ WEIGHTS.T
+        ratios = reflectance(mixed, self.palette.m) @ WEIGHTS.T
         de00 = differences(xyz_rows_to_lab(ratios), self.lab)
         best = np.flatnonzero(de00 <= self.last + ALIKE)
         best = best[np.argsort(de00[best], kind="stable")[: self.kept]]

@@ -26,12 +26,14 @@ _CUBE = np.array([[0, 116, 0], [500, -500, 0], [0, 200, -200]])
 
 
 class Space:
-    """Lots with these additive functions (n, 36) as points (n, 3) around the mix with that one, for a target in CIELAB."""
+    """Lots with these additive functions (n, 36) as points (n, 3) around the mix with that one, for a target in CIELAB; `m`:
+    the constant of the mixing law.
+    """
 
-    def __init__(self, mixing: np.ndarray, middle: np.ndarray, target: np.ndarray) -> None:
-        ratios = WEIGHTS @ reflectance(middle)
+    def __init__(self, mixing: np.ndarray, middle: np.ndarray, target: np.ndarray, m: float) -> None:
+        ratios = WEIGHTS @ reflectance(middle, m)
         bent = np.where(ratios > KNEE**3, np.maximum(ratios, 1e-12) ** (-2 / 3) / 3, 1 / (3 * KNEE**2))
-        tangent = (_CUBE * bent) @ (WEIGHTS * slope(middle))
+        tangent = (_CUBE * bent) @ (WEIGHTS * slope(middle, m))
         form, nearest, self.off = _quadratic(xyz_rows_to_lab(ratios), target)
         self.points = (((mixing - middle) @ tangent.T - nearest) @ form).astype(np.float32)
         self.columns = np.ascontiguousarray(self.points.T)

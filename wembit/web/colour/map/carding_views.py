@@ -19,6 +19,7 @@ from wembit.web.idempotency import press_of
 from wembit.web.responses import again
 from wembit.web.stash.actions.blend import blend
 from wembit.web.stash.actions.keep_carding import keep_carding
+from wembit.web.stash.mixing import mixing_of
 from wembit.web.stash.queries import lot_of
 from wembit.web.stash.swatch import curve_of
 from wembit.web.studio.models import MAKER
@@ -80,6 +81,7 @@ def drawn_tuft(request: Request, recipe: str) -> HttpResponse:
         int(passes),
         close="far" not in request.GET,
         seed=zlib.crc32(recipe.encode()),
+        m=mixing_of(request.studio).m,
     )
     return render(request, "colour/map/tuft.svg", {"strands": strands}, content_type="image/svg+xml")
 

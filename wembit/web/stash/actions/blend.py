@@ -18,6 +18,7 @@ from wembit.web.decimals import CENT, decimal, to_cent, to_step
 from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import EntryDraft, Line, Press, Short
 from wembit.web.stash.looks import tell_looks
+from wembit.web.stash.mixing import mixing_of
 from wembit.web.stash.models import BLENDED_IN, BLENDED_OUT, FIBRE, GRAMS, ZERO, Entry, Item, Lot
 from wembit.web.stash.queries import lot_of, promises_broken_by
 from wembit.web.stash.swatch import curve_of, swatch_of_curve
@@ -90,9 +91,8 @@ def blend(
                 "anyway",
             )
     _keep_recipe(item, lots, parts)
-    seen = swatch_of_curve(
-        mixture(np.array([curve_of(bytes(lot.curve or b"")) for lot in lots]), np.array(taken, dtype=float))
-    )
+    curves = np.array([curve_of(bytes(lot.curve or b"")) for lot in lots])
+    seen = swatch_of_curve(mixture(curves, np.array(taken, dtype=float), mixing_of(member.studio).m))
     new = Lot.objects.create(
         studio=member.studio, item=item, drawer=drawer_called(member, drawer), predicted=seen["srgb"], **seen
     )
