@@ -17,7 +17,7 @@ from wembit.demo.loader import wipe
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.break_needle import break_needle
-from wembit.web.bench.models import Making, MakingThing, NeedleBreak, Piece, PieceLayer
+from wembit.web.bench.models import Drying, Making, MakingThing, NeedleBreak, Piece, PieceLayer
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.actions.begin_tracing import begin_tracing
 from wembit.web.plan.models import StandIn
@@ -77,6 +77,11 @@ def a_needle_broke(owner, making):
     return NeedleBreak.objects.get(entry=entry).pk
 
 
+def something_dries(making):
+    moment = clock.now()
+    return Drying.objects.create(studio=making.studio, making=making, step="x", begun_at=moment, until=moment).pk
+
+
 def one_of_everything(owner) -> dict:
     """A studio's lot, figure, project, making, supplier and list; ids by the names that addresses use."""
     lot = make.lot(owner)
@@ -101,6 +106,7 @@ def one_of_everything(owner) -> dict:
         "piece_id": Piece.objects.filter(**mine).first().pk, "item_id": lot.item_id,
         "line_id": OrderLine.objects.filter(**mine).first().pk, "order_id": Order.objects.filter(**mine).first().pk,
         "break_id": a_needle_broke(owner, making),
+        "drying_id": something_dries(making),
         "supplier_id": offer.supplier_id, "member_id": owner.pk, "studio": "saltgrass", "name": "x.jpg", "lot": lot,
         "position": 0, "number": 1, "tracing_id": tracing.pk, "reference_id": reference.pk,
         "stand_in_id": stand_in.pk,
@@ -201,7 +207,8 @@ def posted(client, route, ids):
              "colourway": str(uuid.uuid4()), "slot": "main",
              "timezone": "UTC", "currency": "EUR", "decimal_mark": ".", "weight_unit": "g", "length_unit": "mm",
              "form": "tops", "breed": "merino", "copy_name": "y", "item_0": str(ids["item_id"]), "amount_0": "3",
-             "where": "waste", "trimmed": "0.1", "out": "2", "how": "sold", "guessed": "1",
+             "where": "waste", "trimmed": "0.1", "aside": "1", "later": str(ids["layer_id"]), "step": "x",
+             "out": "2", "how": "sold", "guessed": "1",
              f"pack_{uuid.uuid4()}": "1"}  # fmt: skip
     return client.post(filled(route, ids), given)
 

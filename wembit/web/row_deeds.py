@@ -18,7 +18,7 @@ from django.db.models import ProtectedError, QuerySet
 
 from wembit.web.asked import id_in
 from wembit.web.bench.actions.learn import learn
-from wembit.web.bench.models import Guess, Making, MakingThing, NeedleBreak, Piece, PieceLayer, Spell
+from wembit.web.bench.models import Drying, Guess, Making, MakingThing, NeedleBreak, Piece, PieceLayer, Spell, Take
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version
 from wembit.web.plan.actions.reserve import reserve
@@ -170,6 +170,8 @@ WATCHED = {
     "bench:finish": Watched("{}, finished", _making, of="bench.making"),
     "bench:gone": Watched("{}, what became of it", lambda press: [press.of(Making, pk=press.ids["making_id"])]),
     "bench:mark": Watched("{}, marked", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
+    "bench:let_dry": Watched("{}, dries", lambda press: [press.of(Drying, making=press.ids["making_id"])]),
+    "bench:is_dry": Watched("{}, dry", lambda press: [press.of(Drying, pk=press.ids["drying_id"])]),
     "bench:measure": Watched("{}, measured", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
     "bench:minutes": Watched("{}, its minutes", lambda press: [press.of(Making, pieces=press.ids["piece_id"])]),
     "bench:still": Watched("a clock, answered", lambda press: [press.of(Spell, making__pieces=press.ids["piece_id"])]),
@@ -181,6 +183,7 @@ WATCHED = {
         "your hand, shown",
         lambda press: [press.of(Guess, made_at__gte=press.since), press.of(Member, pk=press.member.pk)],
     ),
+    "bench:use_aside": Watched("what lay aside, in use", lambda press: [press.of(Take, layer=press.ids["layer_id"])]),
     "bench:tip_found": Watched("{}, its tip", lambda press: [press.of(NeedleBreak, pk=press.ids["break_id"])]),
     "colour:habits": Watched("how the studio cards", _studio),
     "colour:tell": Watched("{}, its colour", _bag),

@@ -12,6 +12,7 @@ from .armature import ANY_MAKE, Cut, Make, lengths
 PIECES, MILLIMETRES = "pc", "mm"
 SMALL_PARTS = ("eyes", "brooch_back", "bell", "bead")  # what a small child or an animal can swallow
 PALE_L, DARK_L = 75.0, 35.0  # dark fibres creep into pale wool by way of the pad
+PADS = {"pale": "pale wools", "dark": "dark wools"}
 CLEANER_MM = 300.0  # a pipe cleaner as it is sold; from memory
 GAUGE_AWAY = 0.35  # a wire or an eye so much thicker or thinner, as a share, is another one
 
@@ -68,6 +69,11 @@ class OnShelf:
     srgb: str = ""
     make: Make = ANY_MAKE
     unweighed: int = 0
+
+
+def pad_for(light: float) -> str:
+    """Which pad a wool of that lightness (L*) is worked on: "pale", "dark", or "" for either."""
+    return "pale" if light >= PALE_L else "dark" if light <= DARK_L else ""
 
 
 def in_unit(needed: Needed, unit: str, times: int = 1) -> float:

@@ -6,6 +6,8 @@ import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+TURN_EVERY_MIN = 4  # of stabbing, before a piece is turned over, so that it is felted from all sides; common practice
+
 
 @dataclass(frozen=True)
 class Spell:

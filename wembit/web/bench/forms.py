@@ -73,6 +73,18 @@ class TryForm(StudioForm):
     where = WhereField()
 
 
+class AsideForm(StudioForm):
+    """How much of which bag is kept for which later layer."""
+
+    lot = IdField("Choose the bag.")
+    later = IdField("Choose what it is for.")
+
+    def __init__(self, request: Request, item: Item) -> None:
+        super().__init__(request)
+        lot = lot_named(request.studio, self.data.get("lot", ""))
+        self.fields["aside"] = amount_field(request.member, item.unit, item, lot)
+
+
 class TrimForm(StudioForm):
     """What was cut off, and where it goes."""
 
@@ -101,6 +113,12 @@ class SizeForm(StudioForm):
         super().__init__(request)
         self.fields["long"] = length_field(request.studio, required=False, most=5_000)
         self.fields["thick"] = length_field(request.studio, required=False, most=5_000)
+
+
+class DryingForm(StudioForm):
+    """Which step dries from now on."""
+
+    step = TextField(80)
 
 
 class MinutesForm(StudioForm):

@@ -155,6 +155,7 @@ class NeedleBreak(Owned):
     piece = models.ForeignKey(Piece, on_delete=models.PROTECT, related_name="breaks")
     item = models.ForeignKey(Item, on_delete=models.PROTECT, null=True, related_name="+")
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="broke")
+    role = models.CharField(max_length=8, blank=True)  # of the layer that was worked
     tip_found = models.BooleanField(default=False)
 
     class Meta:
@@ -174,12 +175,33 @@ class Trim(Owned):
 
 
 class Take(Owned):
-    """Says for which piece and layer a movement of the ledger was; `measured`: it was weighed, not booked as planned."""
+    """Says for which piece and layer a movement of the ledger was; `measured`: it was weighed, not booked as planned; `aside`:
+    it lies ready until the layer is worked.
+    """
 
     movement = models.OneToOneField(Movement, on_delete=models.PROTECT, related_name="take")
     layer = models.ForeignKey(PieceLayer, on_delete=models.PROTECT, related_name="takes")
     given_up = models.ForeignKey(Try, on_delete=models.PROTECT, null=True, related_name="takes")
     measured = models.BooleanField(default=True)
+    aside = models.BooleanField(default=False)
+
+
+class Drying(Owned):
+    """Glue or clay of a step that sets beside the work, until its time is over or somebody says that it is dry."""
+
+    making = models.ForeignKey(Making, on_delete=models.CASCADE, related_name="dryings")
+    step = models.CharField(max_length=80)  # of the order of work, by its id
+    words = models.CharField(max_length=160)
+    begun_at = models.DateTimeField()
+    until = models.DateTimeField()
+    dry = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["until"]
+        constraints = [models.UniqueConstraint(fields=["making", "step"], name="one_drying_a_step")]
+
+    def __str__(self) -> str:
+        return self.words
 
 
 class Guess(Owned):

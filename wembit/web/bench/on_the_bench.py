@@ -18,7 +18,7 @@ if TYPE_CHECKING:
     from wembit.web.plan.models import Project
     from wembit.web.studio.models import Studio
 
-    from .models import Making
+    from .models import Drying, Making
     from .queries import MakingLine
 
 WIDEST_PX, HIGHEST_PX = 420.0, 300.0  # a figure larger than that is drawn smaller
@@ -34,6 +34,7 @@ class Stand:
     weighed: tuple[int, int] = (0, 0)
     share: float = 1.0
     tip: bool = False  # of a needle is in it
+    dryings: Sequence[Drying] = ()
 
     @property
     def wide_px(self) -> float:
@@ -54,10 +55,12 @@ def on_the_bench(studio: Studio, lines: Sequence[MakingLine]) -> list[Stand]:
     seen = colours(studio, set(layers))
     ways = [line.making.colourway for line in lines]
     dyed, parts = palettes(studio, ways), parts_of_many([way.version for way in ways])
+    wet = [drying for drying in queries.dryings_of([line.making.pk for line in lines]) if not drying.dry]
     found = []
     for line, way in zip(lines, ways, strict=True):
         side = side_of(way, parts[way.version_id], own_palette(line, dyed[way.pk], seen))
-        found.append(Stand(line, side, standing(line, side, seen), weighed(line)))
+        dryings = [drying for drying in wet if drying.making_id == line.making.pk]
+        found.append(Stand(line, side, standing(line, side, seen), weighed(line), dryings=dryings))
     return found
 
 

@@ -36,6 +36,11 @@ class PartClock:
     corrected: bool
 
     @property
+    def turn_every(self) -> int:
+        """Minutes after which the piece is turned over."""
+        return core.TURN_EVERY_MIN
+
+    @property
     def so_far_ms(self) -> int:
         """The same in milliseconds, for a clock that ticks on the page."""
         return round(60_000 * self.minutes)

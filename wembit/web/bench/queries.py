@@ -23,10 +23,23 @@ from wembit.web.plan.models import Project
 from wembit.web.stash.models import ZERO, Item, Lot, Promise, standing
 from wembit.web.stash.queries import with_promised
 
-from .models import Guess, Making, MakingThing, NeedleBreak, Piece, PieceLayer, Spell, Take, ThingTake, Trim, Try
+from .models import (
+    Drying,
+    Guess,
+    Making,
+    MakingThing,
+    NeedleBreak,
+    Piece,
+    PieceLayer,
+    Spell,
+    Take,
+    ThingTake,
+    Trim,
+    Try,
+)
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
+    from collections.abc import Mapping, Sequence
 
     from wembit.web.figures.models import Figure
     from wembit.web.studio.models import Member, Studio
@@ -41,15 +54,16 @@ def makings_in_hand(studio: Studio) -> int:
 
 @dataclass(frozen=True)
 class LayerLine:
-    """One layer of a piece: what it takes and what it has got."""
+    """One layer of a piece: what it takes and what it has got, and how much of that only lies aside for it."""
 
     layer: PieceLayer
     grams: Range
     taken: Decimal
+    aside: Decimal = ZERO
 
     @property
     def done(self) -> bool:
-        return self.taken > 0 or self.layer.freed > 0
+        return self.taken > self.aside or self.layer.freed > 0
 
     @property
     def share(self) -> float:
@@ -103,6 +117,10 @@ class PieceLine:
     @property
     def p50(self) -> float:
         return sum(line.grams.p50 for line in self.layers)
+
+    @property
+    def aside(self) -> Decimal:
+        return sum((line.aside for line in self.layers), ZERO)
 
     @property
     def taken(self) -> Decimal:
@@ -215,6 +233,11 @@ def booked_layers(making_ids: Sequence[UUID]) -> set[UUID]:
     return set(takes.values_list("layer", flat=True))
 
 
+def dryings_of(making_ids: Sequence[UUID]) -> list[Drying]:
+    """What dries, or has dried, at some makings, what is dry first, first."""
+    return list(Drying.objects.filter(making__in=making_ids).order_by("until"))
+
+
 def guesses_of(member: Member, most: int) -> list[Guess]:
     """What a member laid on the scale last, the oldest first."""
     return list(Guess.objects.of(member.studio).filter(member=member).order_by("-made_at")[:most])[::-1]
@@ -232,6 +255,18 @@ def needles(studio: Studio) -> list[Item]:
     """The needles that the studio has, the coarsest first."""
     rows = Item.objects.of(studio).filter(notion="needle", lots__on_hand__gt=0).distinct()
     return sorted(rows, key=lambda item: (item.told.get("gauge") or 0, item.name))
+
+
+def pads(studio: Studio) -> list[Item]:
+    """The pads that the studio has."""
+    return list(Item.objects.of(studio).filter(notion="pad", lots__on_hand__gt=0).distinct())
+
+
+def broken_by_role(studio: Studio) -> list[tuple[UUID, str, int]]:
+    """How many needles of each kind broke at a layer of each role: item, role, count; the most first."""
+    rows = NeedleBreak.objects.of(studio).filter(standing("entry"), item__isnull=False)
+    counted = rows.order_by().values_list("item", "role").annotate(count=Count("pk"))
+    return sorted(counted, key=lambda row: -row[2])
 
 
 def breaks_of(making_id: UUID) -> list[NeedleBreak]:
@@ -260,12 +295,13 @@ def _lines(found: QuerySet[Making]) -> list[MakingLine]:
         ).prefetch_related(Prefetch("pieces", queryset=pieces))
     )
     taken = taken_by_layer([making.pk for making in rows])
+    aside = aside_by_layer([making.pk for making in rows])
     things = _things([making.pk for making in rows])
     return [
         MakingLine(
             making,
             [
-                PieceLine(piece, [layer_line(layer, taken.get(layer.pk, ZERO)) for layer in piece.layers.all()])
+                PieceLine(piece, [layer_line(layer, taken, aside) for layer in piece.layers.all()])
                 for piece in making.pieces.all()
             ],
             things.get(making.pk, []),
@@ -275,10 +311,10 @@ def _lines(found: QuerySet[Making]) -> list[MakingLine]:
     ]
 
 
-def layer_line(layer: PieceLayer, taken: Decimal) -> LayerLine:
-    """A layer with the range of what it takes and what was taken, in g."""
-    grams = Range.of(layer.rule_g * layer.bias, layer.sigma)
-    return LayerLine(layer, grams.at_least(SMALLEST_PIECE_G if grams.p50 else 0.0), taken)
+def layer_line(layer: PieceLayer, taken: Mapping[UUID, Decimal], aside: Mapping[UUID, Decimal]) -> LayerLine:
+    """A layer with the range of what it takes; what was taken and what of that lies aside, in g by layer."""
+    grams = Range.of(layer.rule_g * layer.bias, layer.sigma).at_least(SMALLEST_PIECE_G if layer.rule_g else 0.0)
+    return LayerLine(layer, grams, taken.get(layer.pk, ZERO), aside.get(layer.pk, ZERO))
 
 
 def set_lines(layer: PieceLayer) -> list[LayerLine]:
@@ -289,8 +325,8 @@ def set_lines(layer: PieceLayer) -> list[LayerLine]:
         position=layer.position,
         item=layer.item_id,
     ).select_related("piece", "item")
-    taken = taken_by_layer([layer.piece.making_id])
-    return [layer_line(each, taken.get(each.pk, ZERO)) for each in same.order_by("piece__position")]
+    taken, aside = taken_by_layer([layer.piece.making_id]), aside_by_layer([layer.piece.making_id])
+    return [layer_line(each, taken, aside) for each in same.order_by("piece__position")]
 
 
 def taken_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
@@ -298,6 +334,12 @@ def taken_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
     takes = kept_takes().filter(layer__piece__making__in=making_ids)
     rows = takes.values("layer").annotate(total=Sum("movement__amount"))
     return {row["layer"]: -row["total"] for row in rows}
+
+
+def aside_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
+    """What of that lies aside until the layer is worked."""
+    takes = kept_takes().filter(layer__piece__making__in=making_ids, aside=True)
+    return {row["layer"]: -row["total"] for row in takes.values("layer").annotate(total=Sum("movement__amount"))}
 
 
 def kept_takes() -> QuerySet[Take]:

@@ -47,6 +47,15 @@ def beside(line: MakingLine, piece: PieceLine, layer: LayerLine) -> list[Done]:
     return [Done(other, pulls.get(same.layer.pk, [])) for other, same in others[:MOST_SAID]]
 
 
+def later_of(line: MakingLine, layer: LayerLine) -> list[tuple[UUID, str]]:
+    """The layers of the same wool that are still to come, with their words, in the order of work."""
+    return [
+        (other.layer.pk, f"{piece.piece.name}, {other.layer.slot_name}")
+        for piece, other in line.sequence
+        if other.layer.item_id == layer.layer.item_id and not other.done and other.layer.pk != layer.layer.pk
+    ]
+
+
 @dataclass(frozen=True)
 class Waiting:
     """A piece that is made and not fitted yet, drawn."""

@@ -11,6 +11,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.core.craft.cautions import CAUTIONS
+from wembit.core.work.aside import reaches
 from wembit.core.work.asking import asked_g, bag_from_g
 from wembit.web import clock, numbers
 from wembit.web.asked import id_in, whole_number_in
@@ -39,9 +40,12 @@ from .actions.enough import has_enough, takes_more
 from .actions.find_tip import find_tip
 from .actions.finish_making import finish_making
 from .actions.give_back import give_back
+from .actions.keep_as_made import keep_as_made
+from .actions.let_dry import is_dry, let_dry
 from .actions.mark_piece import mark_piece
 from .actions.measure_piece import measure_piece
 from .actions.photograph import photograph
+from .actions.put_aside import put_aside, use_aside
 from .actions.scrap_bag import NEW, WASTE
 from .actions.send_off import send_off
 from .actions.start_again import start_again
@@ -50,9 +54,13 @@ from .actions.take_back_making import take_back_making
 from .actions.take_set import take_set
 from .actions.take_thing import give_thing_back, take_thing
 from .actions.trim_off import trim_off
+from .as_made import as_made
+from .drying import to_dry
 from .fitting import cut_off, fitting
 from .forms import (
+    AsideForm,
     BreakForm,
+    DryingForm,
     FinishForm,
     GoneForm,
     MarkForm,
@@ -72,7 +80,8 @@ from .part_clock import part_clock
 from .piece_chart import column, piece_picture
 from .scale import bridge_address, understood
 from .set_chart import set_of
-from .siblings import beside, on_the_table
+from .siblings import beside, later_of, on_the_table
+from .tools import needles_of, pad_of
 from .turns import before_its_turn
 
 if TYPE_CHECKING:
@@ -86,6 +95,7 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 SHOWN = 8  # makings at once
+FIELDS = {"lot": "aside", "amount": "aside"}  # where what the ledger refuses of wool put aside is told
 AMOUNTS = "amounts"  # the question of how one begins
 
 
@@ -155,6 +165,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     ask = asked_g(chosen.left, chosen.grams.p50, float(chosen.taken))
     if step and not chosen.taken and not is_pinch(ask) and answered(version, AMOUNTS):
         ask *= step.step.first_of(chosen.layer.item.form)
+    done = line.making.finished_at is not None
     of_all = bool(request.GET.get("all") or request.POST.get("all"))
     same = queries.set_lines(chosen.layer) if of_all else []
     ask = sum(each.left for each in same) or ask * max(1, len(same)) if same else ask
@@ -186,7 +197,8 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "reasons": REASONS,
         "scale": bridge_address(),
         "bag_from": bag_from_g(ask, chosen.grams.p90),
-        "needles": queries.needles(request.studio),
+        "needles": [] if done else needles_of(request.studio),
+        "pad": "" if done else pad_of(request.studio, fill),
         "part_clock": part_clock(line.making, part.key, steps),
         "scrap": _scrap(request.studio, fill) if chosen.taken or tries or request.method == "POST" else [],
         "tries": tries,
@@ -202,6 +214,11 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "first": not same and ask < chosen.left,
         "strand_mm": ask / density * 1000 if density else None,
         "enough": lot and float(lot.lot.on_hand) >= ask,
+        "later": later_of(line, chosen),
+        "as_made": as_made(line, plan) if done else [],
+        "to_dry": [] if done else to_dry(line.making, steps),
+        "aside_mm": float(chosen.aside) / density * 1000 if density else None,
+        "aside_reaches": reaches(chosen.grams, float(chosen.aside)),
     }
 
 
@@ -319,6 +336,21 @@ def still(request: Request, piece_id: UUID) -> HttpResponse:
 
 
 @require_POST
+def dries(request: Request, making_id: UUID) -> HttpResponse:
+    """A step dries from now on."""
+    layer_id = id_in(request.POST.get("layer", ""))
+    queries.making_of(request.studio, making_id)
+    _, faults = DryingForm(request).tried(lambda given: let_dry(request.member, making_id, given["step"]))
+    return _in_hand(request, making_id, layer_id, faults)
+
+
+@require_POST
+def dried(request: Request, drying_id: UUID) -> HttpResponse:
+    drying = is_dry(request.member, drying_id)
+    return _in_hand(request, drying.making_id, id_in(request.POST.get("layer", "")), {})
+
+
+@require_POST
 def needles_out(request: Request, making_id: UUID) -> HttpResponse:
     """How many needles are out."""
     layer_id = id_in(request.POST.get("layer", ""))
@@ -333,7 +365,12 @@ def needle_broke(request: Request, piece_id: UUID) -> HttpResponse:
     piece = queries.piece_of(request.studio, piece_id)
     _, faults = BreakForm(request).tried(
         lambda given: break_needle(
-            request.member, piece_id, given["needle"], found=given["found"], press=press_of(request)
+            request.member,
+            piece_id,
+            given["needle"],
+            found=given["found"],
+            press=press_of(request),
+            layer_id=id_in(request.POST.get("layer", "")),
         )
     )
     return _in_hand(request, piece.making_id, id_in(request.POST.get("layer", "")), faults)
@@ -343,6 +380,28 @@ def needle_broke(request: Request, piece_id: UUID) -> HttpResponse:
 def tip_found(request: Request, break_id: UUID) -> HttpResponse:
     broken = find_tip(request.member, break_id)
     return _in_hand(request, broken.piece.making_id, id_in(request.POST.get("layer", "")), {})
+
+
+@require_POST
+def keep_aside(request: Request, layer_id: UUID) -> HttpResponse:
+    """Wool of this layer, or of its bag, is kept for a later one."""
+    layer = queries.layer_of(request.studio, layer_id)
+    _, faults = AsideForm(request, layer.item).tried(
+        lambda given: put_aside(
+            request.member, layer_id, given["later"], given["lot"], given["aside"], press=press_of(request)
+        )
+    )
+    return _in_hand(
+        request, layer.piece.making_id, layer_id, {FIELDS.get(key, key): fault for key, fault in faults.items()}
+    )
+
+
+@require_POST
+def take_from_aside(request: Request, layer_id: UUID) -> HttpResponse:
+    """What lies aside for a layer is in use."""
+    layer = queries.layer_of(request.studio, layer_id)
+    _, faults = tried(lambda: use_aside(request.member, layer_id))
+    return _in_hand(request, layer.piece.making_id, layer_id, faults)
 
 
 @require_POST
@@ -409,6 +468,19 @@ def gone(request: Request, making_id: UUID) -> HttpResponse:
     if faults:
         return again(request, "bench/making.html", making_context(request, line), faults)
     return redirect("bench:making", studio=request.studio.slug, making_id=making_id)
+
+
+@require_POST
+@once
+def plan_as_made(request: Request, making_id: UUID) -> HttpResponse:
+    """The figure's next version with what came out."""
+    line = queries.making_of(request.studio, making_id)
+    version, faults = tried(lambda: keep_as_made(request.member, making_id))
+    if faults:
+        words = "; ".join(faults.values())
+        return again(request, "bench/making.html", making_context(request, line), {"": words})
+    messages.success(request, f"{version.figure.name} is planned as it came out.")
+    return redirect("figures:figure", studio=request.studio.slug, figure_id=version.figure_id)
 
 
 @require_POST

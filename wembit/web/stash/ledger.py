@@ -168,6 +168,7 @@ DONE = {
     "pull": "taken", "put back": "put back", RECOUNT: "weighed", "split": "split off", "merge": "laid together",
     "discard": "thrown away", "opening": "laid in", "received": "received", "blend": "carded", "taken in": "taken in",
     "start again": "given up as a try", "trim": "cut off", "break": "broken",
+    "put aside": "put aside",
 }  # fmt: skip
 
 

@@ -178,6 +178,12 @@ def hour(moment: dt.datetime) -> str:
     return f"{moment:%H:%M}"
 
 
+@register.filter
+def hour_of(moment: dt.datetime, studio: Studio) -> str:
+    """The hour and minute of a moment in the studio's time."""
+    return hour(moment.astimezone(clock.zone(studio)))
+
+
 @register.simple_tag(takes_context=True)
 def day_text(context: dict[str, Any], date: Any) -> Any:
     """A date as a person says it, as plain text."""

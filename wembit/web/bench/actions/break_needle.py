@@ -18,8 +18,11 @@ BREAK = "break"
 
 
 @transaction.atomic
-def break_needle(member: Member, piece_id: UUID, item_id: UUID | None, *, found: bool, press: Press) -> Entry:
-    """A needle of that kind (None: one that is on no shelf here) broke at a piece. The same `press` repeated breaks once.
+def break_needle(
+    member: Member, piece_id: UUID, item_id: UUID | None, *, found: bool, press: Press, layer_id: UUID | None = None
+) -> Entry:
+    """A needle of that kind (None: one that is on no shelf here) broke at a piece, at that layer of it. The same `press`
+    repeated breaks once.
 
     Raises `Refusal` for what is no needle or a finished making, `Http404`.
     """
@@ -35,5 +38,8 @@ def break_needle(member: Member, piece_id: UUID, item_id: UUID | None, *, found:
         return draft.repeated
     box = Lot.objects.filter(item=item, on_hand__gte=1, waste=False).order_by("made_at").first() if item else None
     entry = draft.commit([Line(box.pk, DISCARDED, Decimal(-1))] if box else [], note=f"broke at {piece.name}")
-    NeedleBreak.objects.create(studio=member.studio, piece=piece, item=item, entry=entry, tip_found=found)
+    layer = piece.layers.filter(pk=layer_id).first() if layer_id else None
+    NeedleBreak.objects.create(
+        studio=member.studio, piece=piece, item=item, entry=entry, tip_found=found, role=layer.role if layer else ""
+    )
     return entry

@@ -12,7 +12,6 @@ from wembit.web.bench.queries import layer_line, layer_of, taken_by_layer
 from wembit.web.errors import Refusal
 from wembit.web.plan.actions.needs import write_needs
 from wembit.web.plan.actions.reserve import reserve
-from wembit.web.stash.models import ZERO
 from wembit.web.studio.models import MAKER, Member
 
 
@@ -20,7 +19,7 @@ from wembit.web.studio.models import MAKER, Member
 def has_enough(member: Member, layer_id: UUID) -> Decimal:
     """Free what the plan still holds for this layer, in g. Raises `Refusal` where that is nothing, `Http404`."""
     layer = _open(member, layer_id)
-    spare = layer_line(layer, taken_by_layer([layer.piece.making_id]).get(layer.pk, ZERO)).spare
+    spare = layer_line(layer, taken_by_layer([layer.piece.making_id]), {}).spare
     if spare <= 0:
         raise Refusal("Nothing more is planned for it.", "amount")
     return _free(member, layer, spare)

@@ -23,7 +23,8 @@ START_AGAIN = "start again"
 
 @transaction.atomic
 def start_again(member: Member, piece_id: UUID, where: str | UUID, *, press: Press, reason: str = "") -> Entry:
-    """All that was taken for a piece, of every layer, is a try from now on; the piece is planned again, with its wool.
+    """All that was taken for a piece, of every layer, is a try from now on; the piece is planned again, with its wool. What
+    only lies aside for it stays there.
 
     where: a bag of scrap by its id, "new" for a new one in its colour, "waste". The same `press` repeated gives up once.
     Raises `Refusal` where nothing was taken or the making is finished, `Http404`.
@@ -44,7 +45,7 @@ def start_again(member: Member, piece_id: UUID, where: str | UUID, *, press: Pre
     draft = EntryDraft.start(member, press, START_AGAIN, content, items)
     if draft.repeated:
         return draft.repeated
-    takes = list(kept_takes().filter(layer__piece=piece).select_related("movement"))
+    takes = list(kept_takes().filter(layer__piece=piece, aside=False).select_related("movement"))
     grams = -sum((take.movement.amount for take in takes), ZERO)
     if grams <= 0:
         raise Refusal("Nothing was taken for it yet.", "where")

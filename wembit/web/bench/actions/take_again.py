@@ -22,7 +22,7 @@ def take_again(instead: Mapping[UUID, Movement]) -> None:
             raise Refusal(FINISHED)
         Take.objects.create(
             studio=take.studio, movement=instead[take.movement_id], layer=take.layer, measured=take.measured,
-            given_up=take.given_up,
+            given_up=take.given_up, aside=take.aside,
         )  # fmt: skip
     for thing_take in ThingTake.objects.filter(movement__in=instead).select_related("thing__making"):
         if thing_take.thing.making.finished_at:

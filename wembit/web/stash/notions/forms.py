@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Any
 
 from wembit.core.craft.armature import COATINGS, METALS
 from wembit.core.craft.cutter_shapes import CUTTERS, SECTIONS
+from wembit.core.craft.notions import PADS
 from wembit.web.fields import ChosenField, NumberField, TextField, length_field
 from wembit.web.forms import StudioForm
 
@@ -26,11 +27,14 @@ class NotionForm(StudioForm):
             self.fields["gauge"] = NumberField(10, 60, words=GAUGE, required=False)
             self.fields["section"] = ChosenField(SECTIONS, "Choose how the blade looks across.")
             self.fields["mark"] = TextField(30)
+            self.fields["holder"] = TextField(30)
         else:
             self.fields["size"] = length_field(request.studio, required=False, most=1000, least=0.01)
         if item.notion == "wire":
             self.fields["metal"] = ChosenField(METALS, "Choose the metal from the list.")
             self.fields["coating"] = ChosenField(COATINGS, "Choose what it is covered with from the list.")
+        if item.notion == "pad":
+            self.fields["wools"] = ChosenField(PADS, "Choose which wools it is for.")
         if item.notion in ("cutter", "stencil"):
             self.fields["outline"] = ChosenField(CUTTERS, "Choose an outline of the list.")
 

@@ -10,6 +10,7 @@ from django.views.decorators.http import require_GET, require_http_methods
 
 from wembit.core.craft.armature import COATINGS, METALS
 from wembit.core.craft.cutter_shapes import CUTTERS, SECTIONS
+from wembit.core.craft.notions import PADS
 from wembit.web.responses import again
 from wembit.web.stash import queries
 from wembit.web.stash.actions.describe_item import describe_item
@@ -38,6 +39,7 @@ def notions_context(request: Request, chosen: Item | None = None) -> dict:
         "lots": queries.bags_of(picked) if picked else [],
         "sections": [(section, section) for section in SECTIONS],
         "metals": [(metal, metal) for metal in METALS],
+        "pads": list(PADS.items()),
         "coatings": list(COATINGS.items()),
         "outlines": [(name, [(x * 40, y * 40) for x, y in points]) for name, points in CUTTERS.items()],
         "sharp": picked is not None and picked.notion in SHARP,
