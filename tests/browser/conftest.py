@@ -123,7 +123,7 @@ def opened(browser) -> Iterator[Callable[..., Page]]:
     contexts, troubles = [], []
 
     def open_page(address: str, device: dict = DESK) -> Page:
-        context = browser.new_context(base_url=address, **device)
+        context = browser.new_context(base_url=address, **{"service_workers": "block", **device})
         context.add_init_script(LEAVING)
         contexts.append(context)
         page = context.new_page()

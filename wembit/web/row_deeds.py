@@ -173,6 +173,7 @@ WATCHED = {
     "bench:let_dry": Watched("{}, dries", lambda press: [press.of(Drying, making=press.ids["making_id"])]),
     "bench:is_dry": Watched("{}, dry", lambda press: [press.of(Drying, pk=press.ids["drying_id"])]),
     "bench:measure": Watched("{}, measured", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
+    "bench:seen": Watched("{}, its picture", lambda press: [press.of(Piece, pk=press.ids["piece_id"])]),
     "bench:minutes": Watched("{}, its minutes", lambda press: [press.of(Making, pieces=press.ids["piece_id"])]),
     "bench:still": Watched("a clock, answered", lambda press: [press.of(Spell, making__pieces=press.ids["piece_id"])]),
     "bench:more": Watched("a piece takes more", _layer),

@@ -23,6 +23,7 @@ from .actions.count_needles import MOST_NEEDLES
 from .actions.finish_making import UNWEIGHED
 from .actions.scrap_bag import NEW, WASTE
 from .models import GONE, KINDS, REASONS, STATES
+from .piece_photo import BESIDE
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
@@ -119,6 +120,16 @@ class DryingForm(StudioForm):
     """Which step dries from now on."""
 
     step = TextField(80)
+
+
+class SeenForm(StudioForm):
+    """What lies beside a piece in its picture, and how large a coin is."""
+
+    beside = ChosenField(BESIDE, "Say what lies beside it.", required=True)
+
+    def __init__(self, request: Request) -> None:
+        super().__init__(request)
+        self.fields["coin"] = length_field(request.studio, required=False, least=5, most=60)
 
 
 class MinutesForm(StudioForm):

@@ -60,6 +60,8 @@ class Piece(Owned):
     state = models.CharField(max_length=8, default=PLANNED, choices=[(s, s) for s in STATES])
     long_mm = models.FloatField(null=True)  # as it was measured
     thick_mm = models.FloatField(null=True)
+    photo = models.ImageField(blank=True)
+    seen = models.JSONField(default=dict)  # what the photo shows: piece_photo.py
 
     class Meta:
         ordering = ["position"]

@@ -27,12 +27,17 @@ LOOSE_G_CM3 = 0.04  # of a form that is not known, common practice
 
 @dataclass(frozen=True)
 class PiecePicture:
-    """The finished outline as path data in mm, lying on y 0 and centred on x 0; the loose roll that it starts as."""
+    """The finished outline as rings in mm, lying on y 0 and centred on x 0; the loose roll that it starts as."""
 
     wide: float
     high: float
     half_loose: float
-    path: str
+    rings: list[list[tuple[float, float]]]
+
+    @property
+    def path(self) -> str:
+        """The outline as path data."""
+        return closed_path(self.rings)
 
     @property
     def across(self) -> float:
@@ -111,7 +116,7 @@ def piece_picture(part: Part, grams: float, form: str) -> PiecePicture | None:
     rings = [[(u - middle, v) for u, v in ring] for ring in side_view.pieces[0].rings]
     density = FORMS[form].loose_g_cm3 if form in FORMS else LOOSE_G_CM3
     loose = 10 * (6 * grams / density / math.pi) ** (1 / 3)
-    return PiecePicture(right - left, top, loose / 2, closed_path(rings))
+    return PiecePicture(right - left, top, loose / 2, rings)
 
 
 def column(grams: Range, taken: float) -> Column:

@@ -2,11 +2,12 @@
 
 from django.urls import path
 
-from . import hand_views, learnt_views, views
+from . import hand_views, learnt_views, photo_views, views, worker_view
 
 app_name = "bench"
 urlpatterns = [
     path("", views.home, name="home"),
+    path("worker.js", worker_view.worker, name="worker"),
     path("hand/", hand_views.hand, name="hand"),
     path("hand/show/", hand_views.show, name="show_hand"),
     path("learnt/", learnt_views.learnt, name="learnt"),
@@ -36,6 +37,7 @@ urlpatterns = [
     path("piece/<uuid:piece_id>/minutes/", views.minutes, name="minutes"),
     path("piece/<uuid:piece_id>/still/", views.still, name="still"),
     path("piece/<uuid:piece_id>/measure/", views.measure, name="measure"),
+    path("piece/<uuid:piece_id>/seen/", photo_views.seen, name="seen"),
     path("piece/<uuid:piece_id>/again/", views.again_from_start, name="start_again"),
     path("piece/<uuid:piece_id>/mark/", views.mark, name="mark"),
 ]

@@ -62,6 +62,8 @@
     if ((status === 0 || status >= 500) && !(form && (form.elements.key || form.matches("[hx-trigger]")))) {
       if (form) beside(elt, "Not kept: no answer. Look whether it was done, then press again.");
       say("not kept: no answer");
+    } else if ((status === 0 || status >= 500) && form && form.matches("[data-queue]")) {
+      say("kept on this device"); // queueing.js sends it
     } else if (status === 0 || status >= 500) {
       const press = () => {
         if (!elt.isConnected) settle(elt);
@@ -126,6 +128,11 @@
     const button = event.submitter;
     waiting.set(form, { press: () => form.requestSubmit(button), timer: 0, tries: 0 });
     beside(button || form, "Not kept yet: no line. It stays here and is sent when there is one.");
+  });
+
+  // Who signs out leaves no page of the bench on the device.
+  document.addEventListener("submit", (event) => {
+    if (event.target.getAttribute("action")?.includes("sign-out")) window.caches?.delete("bench-pages");
   });
 
   // A second click on a button whose press is on its way is no second press.
