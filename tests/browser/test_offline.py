@@ -1,7 +1,6 @@
 """The bench without a line: what was opened opens, pulls wait on the device and arrive once, in order."""
 
 import os
-import re
 
 import psycopg
 import pytest
@@ -10,7 +9,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import OWN, PHONE, settled, sign_in
 
 pytestmark = pytest.mark.sampled("journeys", 5)
-KEPT = "navigator.serviceWorker.controller && sessionStorage[`ahead ${location.pathname}`]"
+KEPT = "() => navigator.serviceWorker.controller && sessionStorage[`ahead ${location.pathname}`]"
 
 
 @pytest.fixture
@@ -113,8 +112,9 @@ def test_a_bag_that_was_emptied_meanwhile_is_told_and_settled_by_the_maker(conte
 def test_who_signs_out_leaves_no_page_behind(context):
     page = context.new_page()
     at_the_bench(page)
-    assert page.evaluate("caches.keys()").count("bench-pages") == 1
+    assert page.evaluate("() => caches.keys()").count("bench-pages") == 1
     page.goto("/s/saltgrass/house/")
-    page.get_by_role("button", name=re.compile("Sign out")).first.tap()
+    page.get_by_role("button", name="Sign everybody out").tap()
+    expect(page.get_by_label("name").first).to_be_visible()
     page.goto("/s/saltgrass/bench/")
-    assert "bench-pages" not in page.evaluate("caches.keys()")
+    assert "bench-pages" not in page.evaluate("() => caches.keys()")

@@ -70,6 +70,13 @@
   }
   told.onmessage = show;
 
+  // A page that was kept has keys that may be used already: each that is shown gets one of its own.
+  function freshKeys() {
+    for (const form of document.querySelectorAll("form[data-queue]")) form.elements.key.value = crypto.randomUUID();
+  }
+  document.addEventListener("htmx:afterSettle", freshKeys);
+  freshKeys();
+
   // A pull that meets no house.
   function wordsOf(form, parameters) {
     const heading = document.querySelector("#hand h1")?.textContent.trim().replace(/\s+/g, " ") || "";
