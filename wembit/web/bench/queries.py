@@ -294,8 +294,7 @@ def _lines(found: QuerySet[Making]) -> list[MakingLine]:
             "project", "colourway__version__figure", "colourway__version__studio", "maker__user"
         ).prefetch_related(Prefetch("pieces", queryset=pieces))
     )
-    taken = taken_by_layer([making.pk for making in rows])
-    aside = aside_by_layer([making.pk for making in rows])
+    taken, aside = taken_and_aside([making.pk for making in rows])
     things = _things([making.pk for making in rows])
     return [
         MakingLine(
@@ -325,21 +324,20 @@ def set_lines(layer: PieceLayer) -> list[LayerLine]:
         position=layer.position,
         item=layer.item_id,
     ).select_related("piece", "item")
-    taken, aside = taken_by_layer([layer.piece.making_id]), aside_by_layer([layer.piece.making_id])
+    taken, aside = taken_and_aside([layer.piece.making_id])
     return [layer_line(each, taken, aside) for each in same.order_by("piece__position")]
 
 
 def taken_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
     """Net grams taken for each layer, without what was taken back and what went with a try that was given up."""
-    takes = kept_takes().filter(layer__piece__making__in=making_ids)
-    rows = takes.values("layer").annotate(total=Sum("movement__amount"))
-    return {row["layer"]: -row["total"] for row in rows}
+    return taken_and_aside(making_ids)[0]
 
 
-def aside_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
-    """What of that lies aside until the layer is worked."""
-    takes = kept_takes().filter(layer__piece__making__in=making_ids, aside=True)
-    return {row["layer"]: -row["total"] for row in takes.values("layer").annotate(total=Sum("movement__amount"))}
+def taken_and_aside(making_ids: list[UUID]) -> tuple[dict[UUID, Decimal], dict[UUID, Decimal]]:
+    """The same, and what of it lies aside until the layer is worked."""
+    takes = kept_takes().filter(layer__piece__making__in=making_ids).values_list("layer")
+    rows = list(takes.annotate(all=Sum("movement__amount"), ready=Sum("movement__amount", filter=Q(aside=True))))
+    return {layer: -whole for layer, whole, _ in rows}, {layer: -ready for layer, _, ready in rows if ready is not None}
 
 
 def kept_takes() -> QuerySet[Take]:
