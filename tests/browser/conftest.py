@@ -40,7 +40,7 @@ LEAVING = """
   });
 """  # a page that is about to be left says so: see `settled`
 OWN = f"browser_own{WORKER}"
-HARMLESS = "status of (422|401)|^htmx:(sendAbort|afterRequest)"
+HARMLESS = "status of (422|401)|^htmx:(sendAbort|afterRequest)|Service Worker registration blocked by Playwright"
 AXE = (Path(__file__).parent / "lib" / "axe.min.js").read_text()
 
 

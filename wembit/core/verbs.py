@@ -147,6 +147,43 @@ def _forecast(request: dict) -> dict:
     return {"fibres": fibres}
 
 
+def _schedule(request: dict) -> dict:
+    from .scheduling.jobs import Job, Step
+    from .scheduling.plan import planned
+
+    clean = requests.SCHEDULE(request, "")
+    today = clean["today"]
+    jobs = [
+        Job(
+            (job["due"] - today).days,
+            tuple(Step(step["minutes"], 60 * step["wait_hours"]) for step in job["steps"]),
+            max(0, (job["ready"] - today).days) if job["ready"] else 0,
+        )
+        for job in clean["jobs"]
+    ]
+    rows, weeks = planned(today, clean["hours"], jobs, clean["days_off"])
+    return {
+        "jobs": [
+            {
+                "id": job["id"],
+                "latest_start": row.latest_start.isoformat(),
+                "start": row.start.isoformat(),
+                "finish": row.finish.isoformat(),
+                "late_days": row.late_days,
+            }
+            for job, row in zip(clean["jobs"], rows, strict=True)
+        ],
+        "load": [
+            {
+                "week": week.week.isoformat(),
+                "minutes": round(week.minutes, 6),
+                "capacity_min": round(week.capacity_min, 6),
+            }
+            for week in weeks
+        ],
+    }
+
+
 VERBS: dict[str, tuple[Thing, Callable[[dict], dict] | None]] = {
     "estimate": (requests.ESTIMATE, _estimate),
     "cover": (requests.COVER, _cover),
@@ -156,5 +193,5 @@ VERBS: dict[str, tuple[Thing, Callable[[dict], dict] | None]] = {
     "allocate": (requests.ALLOCATE, None),
     "forecast": (requests.FORECAST, _forecast),
     "packs": (requests.PACKS, _packs),
-    "schedule": (requests.SCHEDULE, None),
+    "schedule": (requests.SCHEDULE, _schedule),
 }

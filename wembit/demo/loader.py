@@ -19,12 +19,15 @@ from wembit.web.bench.actions.correct_minutes import correct_minutes
 from wembit.web.bench.actions.count_needles import count_needles
 from wembit.web.bench.actions.finish_making import AS_PLANNED, finish_making
 from wembit.web.bench.actions.give_back import give_back
+from wembit.web.bench.actions.let_dry import let_dry
 from wembit.web.bench.actions.mark_piece import mark_piece
+from wembit.web.bench.actions.put_aside import put_aside
 from wembit.web.bench.actions.take import take
 from wembit.web.bench.actions.take_thing import take_thing
 from wembit.web.bench.models import Making
 from wembit.web.bench.part_clock import lines_of, planned_minutes
 from wembit.web.bench.queries import making_of, sources
+from wembit.web.bench.siblings import later_of
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import parts_of
@@ -46,6 +49,7 @@ from wembit.web.stash.models import Entry, Item, Lot
 from wembit.web.studio.actions.found_studio import found_studio
 from wembit.web.studio.models import MAKER, Member, Studio, User
 
+from .blends import card_blends
 from .card_picture import card_picture
 from .figures import FIGURES, DemoFigure
 from .shelf import BAGS, SELLERS, SUPPLIES, Bag
@@ -57,6 +61,7 @@ if TYPE_CHECKING:
 PASSWORD = "saltgrass-felt"
 LEAST = Decimal("0.01")
 OWN = {"kind": "own", "sale": "yes", "whom": "", "credit": "", "safety": ""}
+LEAST_ASIDE = 0.2  # grams that are worth laying aside
 SCHOOL = {"wool": "broken up", "needles": "bundle", "amounts": "small", "twins": "halves", "attach": "loose end",
           "eyes": "last", "trim": "zone", "surface": "smooth", "strays": "stab", "fingers": "guards"}  # fmt: skip
 
@@ -193,6 +198,7 @@ class _Builder:
         self._make("Hedgehog", 2, "Library raffle", begin=66, maker=self.maker)
         self._make("Octopus", 1, "Pier café", begin=58, maker=self.owner)
         self._make("Lighthouse", 1, "Keeper's farewell", begin=44, maker=self.owner)
+        card_blends(self.maker, self.items)
         for ago, name, grams in [(100, "reed", 4), (77, "mudflat", 11.5), (52, "olive", 6.2), (47, "sea", 3.4),
                                  (33, "silver curl", 8), (21, "gull", 5.5), (15, "dusk", 2.75), (9, "kelp", 7)]:  # fmt: skip
             with self.day(ago, 16):
@@ -214,11 +220,33 @@ class _Builder:
             self._plan("Hare, crouched", 3, "Spring orders", due=46, start=30)
         in_hand = self._begin(heron, 14, self.owner, share=0.75)
         count_needles(self.owner, in_hand.pk, 2)
-        self._begin(crab, 4, self.maker, share=0.4)
+        self._glued(in_hand)
+        self._put_aside(self._begin(crab, 4, self.maker, share=0.4))
         with self.day(2):
             put_on_list(self.owner, {self._offer("rust", 25): 1, self._offer("core", 500): 1})
             order = self.items["rust"].offers.all()[0].supplier.orders.get(state="draft")
             send_order(self.owner, order.pk)
+
+    def _put_aside(self, making: Making) -> None:
+        """Wool lies ready for a later piece."""
+        line = making_of(self.studio, making.pk)
+        for _, layer in line.sequence:
+            ready = {key for key, _ in ([] if layer.done else later_of(line, layer))}
+            later = [each for _, each in line.sequence if each.layer.pk in ready and each.grams.p50 > LEAST_ASIDE]
+            source = next(iter(sources(layer.layer)), None)
+            if later and source:
+                grams = Decimal(str(round(0.9 * later[0].grams.p50, 2)))
+                put_aside(
+                    self.maker, layer.layer.pk, later[0].layer.pk, source.lot.pk, grams, press=Press("demo-aside")
+                )
+                break
+
+    def _glued(self, making: Making) -> None:
+        """Glue dries."""
+        glued = next((each.step.id for each in lines_of(making) if each.step.wait_hours), None)
+        if glued:
+            with self.day(0, 8):
+                let_dry(self.owner, making.pk, glued)
 
     def _plan(self, figure: str, count: int, name: str, *, due: int, start: int) -> Any:
         day = self.today
