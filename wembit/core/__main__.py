@@ -13,13 +13,9 @@ from .verbs import VERBS
 USAGE = f"usage: python -m wembit.core VERB [--lines] < request.json\nverbs: {', '.join(VERBS)}"
 
 
-class NotBuilt(Exception):
-    """The verb is in the contract and its request is sound, but nothing answers it yet."""
-
-
 def answer(verb: str, raw: bytes) -> dict:
-    """The answer to one request; raises `BadInput`, or `NotBuilt` when the request is sound but nothing answers it."""
-    rule, built = VERBS[verb]
+    """The answer to one request; raises `BadInput`."""
+    _, answers = VERBS[verb]
     try:
         request = json.loads(raw.decode("utf-8"), object_pairs_hook=Pairs.hook)
     except UnicodeDecodeError:
@@ -30,11 +26,8 @@ def answer(verb: str, raw: bytes) -> dict:
         raise BadInput("request", f"must be JSON ({fault})") from None
     if not isinstance(request, dict):
         raise BadInput("request", "must be an object", request)
-    if built is None:
-        rule(request, "")
-        raise NotBuilt
     try:
-        found = built(request)
+        found = answers(request)
         json.dumps(found, allow_nan=False)
     except BadInput:
         raise
@@ -60,9 +53,6 @@ def main(arguments: list[str]) -> int:
         except BadInput as fault:
             failed = True
             print(json.dumps(fault.as_json()))
-        except NotBuilt:
-            print(f"{verb} is not built yet", file=sys.stderr)
-            return 2
     return 1 if failed else 0
 
 

@@ -1,4 +1,4 @@
-"""The verbs of the command line: the rule of each request and what answers it, None where it is not built yet."""
+"""The verbs of the command line: the rule of each request and what answers it."""
 
 from __future__ import annotations
 
@@ -11,7 +11,11 @@ from wembit.core.contract.validator import Thing
 if TYPE_CHECKING:
     from .colour.conversions import Lab
     from .colour.mixing_lots import MixingLots
+    from .stock.forecast import Fibre, Future
     from .stock.packs import Chosen
+
+
+TOLD_FROM = 1e-6  # grams from which something is missing
 
 
 def _estimate(request: dict) -> dict:
@@ -91,6 +95,27 @@ def _hand_of(row: dict) -> tuple:
     return row["maker"], row.get("firmness"), row.get("role")
 
 
+def _allocate(request: dict) -> dict:
+    from .stock.allocation import Demand, FreeLot, allocate
+
+    clean = requests.ALLOCATE(request, "")
+    lots = [
+        FreeLot(lot["id"], lot["fibre"], lot["grams"], lot["dye_lot"] or "", lot["opened"]) for lot in clean["lots"]
+    ]
+    demands = [
+        Demand(each["id"], each["due"], each["fibre"], each["grams"], each["visible"]) for each in clean["demands"]
+    ]
+    found = allocate(lots, demands, least=TOLD_FROM)
+    return {
+        "reservations": [{"demand": each.demand, "lot": each.lot, "grams": each.grams} for each in found.reservations],
+        "short": [
+            {"demand": each.id, "fibre": each.fibre, "grams": found.short[each.id]}
+            for each in demands
+            if each.id in found.short
+        ],
+    }
+
+
 def _packs(request: dict) -> dict:
     from .stock.packs import cheapest
 
@@ -104,47 +129,49 @@ def _packs_json(chosen: Chosen) -> list[dict]:
 
 
 def _forecast(request: dict) -> dict:
-    from .stock.forecast import Dated, balances, forecast, weekly
+    from .stock.forecast import futures
 
     clean = requests.FORECAST(request, "")
-    today, horizon = clean["today"], clean["horizon_days"]
-    fibres = []
-    for fibre in clean["fibres"]:
-        demands = [Dated(share["date"], share["grams"]) for share in fibre["demands"]]
-        receipts = [Dated(share["date"], share["grams"]) for share in fibre["receipts"]]
-        outlook = forecast(
-            today,
-            fibre["on_hand_g"],
-            demands,
-            receipts,
-            lead_days=fibre["lead_days"],
-            packs=[(pack["grams"], pack["price"]) for pack in fibre["packs"]],
-            horizon_days=horizon,
-            cover_days=fibre["cover_days"],
-        )
-        rows = weekly(today, balances(today, fibre["on_hand_g"], demands, receipts), horizon)
-        fibres.append(
-            {
-                "id": fibre["id"],
-                "runs_out": outlook.runs_out and outlook.runs_out.isoformat(),
-                "order_by": outlook.order_by and outlook.order_by.isoformat(),
-                "late": outlook.late,
-                "order_g": outlook.order_g,
-                "packs": _packs_json(outlook.chosen),
-                "cost": outlook.chosen.cost,
-                "odds": [
-                    {
-                        "date": row.date.isoformat(),
-                        "short": float(outlook.runs_out is not None and outlook.runs_out <= row.date),
-                    }
-                    for row in rows
-                ],
-                "balance": [
-                    {"date": row.date.isoformat(), "p10": row.grams, "p50": row.grams, "p90": row.grams} for row in rows
-                ],
-            }
-        )
-    return {"fibres": fibres}
+    found = futures(
+        clean["today"],
+        [_fibre(fibre) for fibre in clean["fibres"]],
+        service=clean["service"],
+        horizon_days=clean["horizon_days"],
+    )
+    return {"fibres": [_future_json(fibre["id"], each) for fibre, each in zip(clean["fibres"], found, strict=True)]}
+
+
+def _fibre(told: dict) -> Fibre:
+    from .stock.forecast import Dated, Fibre, Habit
+
+    habit = told["habit"] or {"weekly_g": 0.0, "weekly_sd_g": 0.0}
+    return Fibre(
+        told["on_hand_g"],
+        [Dated(each["date"], each["grams"], each["sigma"]) for each in told["demands"]],
+        [Dated(each["date"], each["grams"]) for each in told["receipts"]],
+        Habit(habit["weekly_g"], habit["weekly_sd_g"]),
+        told["lead_days"],
+        told["lead_sd_days"],
+        [(pack["grams"], pack["price"]) for pack in told["packs"]],
+        told["cover_days"],
+    )
+
+
+def _future_json(key: str, future: Future) -> dict:
+    outlook = future.outlook
+    return {
+        "id": key,
+        "runs_out": outlook.runs_out and outlook.runs_out.isoformat(),
+        "order_by": outlook.order_by and outlook.order_by.isoformat(),
+        "late": outlook.late,
+        "order_g": outlook.order_g,
+        "packs": _packs_json(outlook.chosen),
+        "cost": outlook.chosen.cost,
+        "odds": [{"date": row.date.isoformat(), "short": min(1.0, max(0.0, row.short))} for row in future.levels],
+        "balance": [
+            {"date": row.date.isoformat(), "p10": row.p10, "p50": row.p50, "p90": row.p90} for row in future.levels
+        ],
+    }
 
 
 def _schedule(request: dict) -> dict:
@@ -184,13 +211,13 @@ def _schedule(request: dict) -> dict:
     }
 
 
-VERBS: dict[str, tuple[Thing, Callable[[dict], dict] | None]] = {
+VERBS: dict[str, tuple[Thing, Callable[[dict], dict]]] = {
     "estimate": (requests.ESTIMATE, _estimate),
     "cover": (requests.COVER, _cover),
     "match": (requests.MATCH, _match),
     "blend": (requests.BLEND, _blend),
     "calibrate": (requests.CALIBRATE, _calibrate),
-    "allocate": (requests.ALLOCATE, None),
+    "allocate": (requests.ALLOCATE, _allocate),
     "forecast": (requests.FORECAST, _forecast),
     "packs": (requests.PACKS, _packs),
     "schedule": (requests.SCHEDULE, _schedule),

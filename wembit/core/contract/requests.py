@@ -1,10 +1,9 @@
-"""The requests of every verb, as rules of the contract; also of verbs that are not built yet."""
+"""The requests of every verb, as rules of the contract."""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from typing import Any
 
 from wembit.core.craft.materials import FIRMNESS, USUAL_SIGMA
 from wembit.core.errors import BadInput
@@ -22,7 +21,6 @@ from .validator import (
     Many,
     Number,
     Row,
-    Rule,
     Thing,
     day,
     place,
@@ -358,18 +356,6 @@ PACK = Thing({"grams": Key(Number(ge=0.01, le=1e6)), "price": Key(PRICE)})
 PACKS = Thing({"grams": Key(Number(ge=0, le=1e7)), "packs": Key(Many(PACK, least=1, most=100))})
 
 
-def still_exact(rule: Rule) -> Rule:
-    """The rule, and then only 0: what brings chance in is not built yet."""
-
-    def check(value: Any, where: str) -> Any:
-        clean = rule(value, where)
-        if clean != 0:
-            raise BadInput(where, "not built yet", value)
-        return clean
-
-    return check
-
-
 FORECAST = Thing(
     {
         "today": Key(day),
@@ -388,17 +374,15 @@ FORECAST = Thing(
                                     {
                                         "date": Key(day),
                                         "grams": Key(NOT_NEGATIVE),
-                                        "sigma": Key(still_exact(SIGMA), 0.0),
+                                        "sigma": Key(SIGMA, 0.0),
                                     }
                                 )
                             ),
                             (),
                         ),
-                        "habit": Key(
-                            Thing({"weekly_g": Key(NOT_NEGATIVE), "weekly_sd_g": Key(NOT_NEGATIVE)}), None, built=False
-                        ),
+                        "habit": Key(Thing({"weekly_g": Key(NOT_NEGATIVE), "weekly_sd_g": Key(NOT_NEGATIVE)}), None),
                         "lead_days": Key(Number(ge=0, le=3660)),
-                        "lead_sd_days": Key(still_exact(NOT_NEGATIVE), 0.0),
+                        "lead_sd_days": Key(NOT_NEGATIVE, 0.0),
                         "packs": Key(Many(PACK, least=1, most=100)),
                         "cover_days": Key(Number(ge=0, le=3660, whole=True), 60),
                     }

@@ -166,7 +166,6 @@ class Key:
 
     rule: Rule
     default: Any = NEEDED
-    built: bool = True
 
 
 @dataclass(frozen=True)
@@ -177,7 +176,7 @@ class Thing:
     one_of: tuple[tuple[str, ...], ...] = ()
     rules: tuple[Callable[[dict, str], None], ...] = field(default=())
 
-    def __call__(self, value: Any, where: str) -> dict:  # noqa: C901  the order of its checks is the contract
+    def __call__(self, value: Any, where: str) -> dict:
         must_be_object(value, where)
         if not value.keys() <= self.keys.keys():
             key = next(key for key in value if key not in self.keys)
@@ -192,8 +191,6 @@ class Thing:
         for name, key in self.keys.items():
             if name in value:
                 found[name] = key.rule(value[name], place(where, name))
-                if not key.built:
-                    raise BadInput(place(where, name), "not built yet", value[name])
             elif key.default is not NEEDED:
                 found[name] = key.default
             elif not any(name in group for group in self.one_of):

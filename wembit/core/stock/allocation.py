@@ -1,8 +1,9 @@
-"""Which lot serves which need: best fit by due date.
+"""Which lot serves which need.
 
-Earlier due dates are served in full before later ones. A need takes one dye lot where one can serve it, an opened bag
-before a whole one, and the fullest use of a bag, so that few crumbs are left. What is reserved already stays where it
-is, unless an earlier demand would be short while a later one holds something.
+Earlier due dates are served in full before later ones. Then as few visible needs as can be mix dye lots, as few unopened bags
+and as few bags as can be are used, and as few crumbs as can be are left: exactly so where a fibre has a few lots and demands
+(least_mixed.py), else by best fit. What is reserved already stays where it is, unless an earlier demand would be short while a
+later one holds something.
 """
 
 from __future__ import annotations
@@ -13,7 +14,9 @@ from dataclasses import dataclass, replace
 
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 
-CRUMB_G = 2.0  # a rest so small is better not left in a bag
+from .best_fit import best_fit
+from .least_mixed import DEMANDS, LOTS, PARTS, Bag, Grid, Wish, least_mixed
+
 LEAST_G = SMALLEST_PIECE_G / 2  # less than this is neither reserved nor missing
 
 
@@ -56,23 +59,52 @@ class Allocation:
     short: dict[object, float]  # demand → grams that no lot could give
 
 
-def allocate(lots: Sequence[FreeLot], demands: Sequence[Demand]) -> Allocation:
-    """Reserve lots (grams free) to demands by due date, then in list order. Amounts in g, or the item's unit."""
-    free = {lot.id: lot.grams for lot in lots}
-    reservations, short = [], {}
+def allocate(lots: Sequence[FreeLot], demands: Sequence[Demand], least: float = LEAST_G) -> Allocation:
+    """Reserve lots (grams free) to demands by due date, then in list order. Amounts in g, or the item's unit; what is missing
+    of a demand is told from `least` on.
+    """
+    mine: dict[object, tuple[list[FreeLot], list[Demand]]] = {}
+    for lot in lots:
+        mine.setdefault(lot.fibre, ([], []))[0].append(lot)
     for demand in sorted(demands, key=lambda each: each.due):
-        mine = [lot for lot in lots if lot.fibre == demand.fibre and free[lot.id] > 0]
-        left = demand.grams
-        for lot in _order(mine, free, demand):
-            if left <= 0:
-                break
-            taken = round(min(left, free[lot.id]), 3)
-            free[lot.id] = round(free[lot.id] - taken, 3)
-            left = round(left - taken, 3)
-            reservations.append(Reserved(demand.id, lot.id, taken))
-        if left >= LEAST_G:
-            short[demand.id] = left
-    return Allocation(tuple(reservations), short)
+        mine.setdefault(demand.fibre, ([], []))[1].append(demand)
+    reservations: dict[object, list[Reserved]] = {}
+    short = {}
+    for here, asked in mine.values():
+        wishes = _wishes(here, asked)
+        for demand, wish, row in zip(asked, wishes, _shared(here, wishes), strict=True):
+            reservations[demand.id] = [
+                Reserved(demand.id, lot.id, amount / PARTS) for lot, amount in zip(here, row, strict=True) if amount
+            ]
+            missing = (_parts(demand.grams) - wish.gets) / PARTS
+            if missing >= least:
+                short[demand.id] = missing
+    order = [demand.id for demand in sorted(demands, key=lambda each: each.due)]
+    return Allocation(tuple(each for key in order for each in reservations[key]), short)
+
+
+def _parts(grams: float) -> int:
+    return max(0, round(grams * PARTS))
+
+
+def _wishes(lots: Sequence[FreeLot], demands: Sequence[Demand]) -> list[Wish]:
+    """What each demand gets: the earlier ones all that they ask for."""
+    there, wishes = sum(_parts(lot.grams) for lot in lots), []
+    for demand in demands:
+        gets = min(_parts(demand.grams), there)
+        there -= gets
+        wishes.append(Wish(gets, demand.visible))
+    return wishes
+
+
+def _shared(lots: Sequence[FreeLot], wishes: Sequence[Wish]) -> Grid:
+    dyes: dict[object, int] = {}
+    keys = [("dye", lot.dye_lot) if lot.dye_lot else ("lot", lot.id) for lot in lots]
+    bags = [
+        Bag(_parts(lot.grams), dyes.setdefault(key, len(dyes)), lot.opened) for lot, key in zip(lots, keys, strict=True)
+    ]
+    few = len(bags) <= LOTS and sum(wish.gets > 0 for wish in wishes) <= DEMANDS
+    return least_mixed(bags, wishes) if few else best_fit(bags, wishes)
 
 
 def reallocate(
@@ -129,20 +161,3 @@ def _is_unfair(demands: Sequence[Demand], allocated: Allocation) -> bool:
     holding = {reservation.demand for reservation in allocated.reservations}
     short_since = min((demand.due for demand in demands if demand.id in allocated.short), default=None)
     return short_since is not None and any(demand.due > short_since for demand in demands if demand.id in holding)
-
-
-def _order(lots: list[FreeLot], free: dict, demand: Demand) -> list[FreeLot]:
-    """The order in which the lots of one fibre are used for one demand."""
-    groups: dict[object, list[FreeLot]] = {}
-    for lot in lots:
-        groups.setdefault(lot.dye_lot or lot.id, []).append(lot)
-    enough = [group for group in groups.values() if sum(free[lot.id] for lot in group) >= demand.grams]
-    if enough:
-        group = min(enough, key=lambda g: (len(g) > 1, *_cost(g, free, demand.grams)))
-        return sorted(group, key=lambda lot: (free[lot.id] < demand.grams, not lot.opened, free[lot.id]))
-    return sorted(lots, key=lambda lot: (not lot.opened, -free[lot.id]))
-
-
-def _cost(group: list[FreeLot], free: dict, grams: float) -> tuple:
-    rest = sum(free[lot.id] for lot in group) - grams
-    return 0 < rest < CRUMB_G, not any(lot.opened for lot in group), rest

@@ -1,7 +1,8 @@
 """What runs out, when, and by which day to order how much: time-phased netting of dated demands and receipts.
 
-Source: time-phased order point of material requirements planning (J. Orlicky, Material Requirements Planning, 1975).
-Demands are exact here; ranges and habit of use are not built yet.
+Source: time-phased order point of material requirements planning (J. Orlicky, Material Requirements Planning, 1975). Where
+demands have a range, or there is a habit of unplanned use, it runs out on the first day on which the odds of having run short
+pass what the service asked for leaves (chances.py), and what is ordered holds with the odds of that service.
 """
 
 from __future__ import annotations
@@ -11,17 +12,59 @@ import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
+import numpy as np
+from scipy.special import gammaincinv
+
+from .chances import A_TRACE, Case, Wanted, lowest, odds
 from .packs import Chosen, cheapest
 
-A_TRACE = 1e-6  # grams below which a balance counts as exactly 0
+WEEK = 7
 
 
 @dataclass(frozen=True)
 class Dated:
-    """An amount on a day."""
+    """An amount on a day; of a demand the median, with the scatter of its logarithm."""
 
     date: dt.date
     grams: float
+    sigma: float = 0.0
+
+
+@dataclass(frozen=True)
+class Habit:
+    """Unplanned use: grams a week, and their standard deviation."""
+
+    weekly_g: float = 0.0
+    weekly_sd_g: float = 0.0
+
+
+@dataclass(frozen=True)
+class Fibre:
+    """All that says how long a fibre lasts: what is there, what comes, what is wanted, the habit; how long an order takes,
+    with its standard deviation, in days; the packs to be had as (grams, price), and for how many days an order is to reach.
+    """
+
+    on_hand: float
+    demands: Sequence[Dated] = ()
+    receipts: Sequence[Dated] = ()
+    habit: Habit = Habit()
+    lead_days: float = 0.0
+    lead_sd_days: float = 0.0
+    packs: Sequence[tuple[float, float]] = ()
+    cover_days: int = 60
+
+
+@dataclass(frozen=True)
+class Level:
+    """At the end of a day: the odds of having run short by then, and the balance that is not reached one time in ten, half of
+    the time, nine times in ten.
+    """
+
+    date: dt.date
+    short: float
+    p10: float
+    p50: float
+    p90: float
 
 
 @dataclass(frozen=True)
@@ -88,3 +131,109 @@ def weekly(today: dt.date, steps: Sequence[Dated], horizon_days: int) -> list[Da
             index += 1
         rows.append(Dated(date, steps[index].grams))
     return rows
+
+
+@dataclass(frozen=True)
+class Future:
+    """The outlook of a fibre, and its levels today and every seventh day after."""
+
+    outlook: Outlook
+    levels: list[Level]
+
+
+def futures(today: dt.date, fibres: Sequence[Fibre], *, service: float = 0.9, horizon_days: int = 180) -> list[Future]:
+    """The future of each fibre. The odds of having run short by a day are those of a lognormal demand a date, a gamma process
+    a habit, all independent; receipts arrive in the morning; earlier dates count as today's.
+    """
+    days = horizon_days + max((fibre.cover_days for fibre in fibres), default=0) + 1
+    cases = [_case(today, fibre, days) for fibre in fibres]
+    rows = list(range(0, horizon_days + 1, WEEK))
+    unsure = [at for at, case in enumerate(cases) if not case.is_sure]
+    some = _unsure(today, [cases[at] for at in unsure], rows, horizon_days, [fibres[at] for at in unsure], service)
+    found = dict(zip(unsure, some, strict=True))
+    return [
+        found[at] if at in found else _sure(today, case, rows, horizon_days, fibre, service)
+        for at, (case, fibre) in enumerate(zip(cases, fibres, strict=True))
+    ]
+
+
+def _unsure(
+    today: dt.date,
+    cases: Sequence[Case],
+    rows: Sequence[int],
+    horizon_days: int,
+    fibres: Sequence[Fibre],
+    service: float,
+) -> list[Future]:
+    """The futures of what is left to chance."""
+    if not cases:
+        return []
+    chances = odds(cases, rows, horizon_days, 1 - service)
+    first = chances.passed.tolist()
+    out = [at for at, day in enumerate(first) if day >= 0]
+    last = [first[at] + fibres[at].cover_days for at in out]
+    missing = lowest([cases[at] for at in out], [first[at] for at in out], last, service)
+    grams = dict(zip(out, missing.tolist(), strict=True))
+    return [
+        Future(
+            _outlook(today, fibre, first[at] if at in grams else None, grams.get(at, 0.0), service),
+            [
+                Level(today + dt.timedelta(day), short, *balance)
+                for day, short, balance in zip(
+                    rows, chances.short[at].tolist(), chances.balance[at].tolist(), strict=True
+                )
+            ],
+        )
+        for at, fibre in enumerate(fibres)
+    ]
+
+
+def _case(today: dt.date, fibre: Fibre, days: int) -> Case:
+    """The fibre by days from today on."""
+    changes = np.zeros(days)
+    arrivals, wanted = set(), []
+    for each in fibre.receipts:
+        day = max(0, (each.date - today).days)
+        if day < days and each.grams > 0:
+            changes[day] += each.grams
+            arrivals |= {day} - {0}
+    for each in fibre.demands:
+        day = max(0, (each.date - today).days)
+        if day < days and each.grams > 0:
+            changes[day] -= each.grams
+            if each.sigma > 0:
+                wanted.append(Wanted(day, each.grams, each.sigma))
+    mean, sd = fibre.habit.weekly_g, fibre.habit.weekly_sd_g
+    middles = fibre.on_hand + np.cumsum(changes) - mean / WEEK * np.arange(1, days + 1)
+    random = mean > 0 and sd > 0
+    shape, scale = (mean**2 / (WEEK * sd**2), sd**2 / mean) if random else (0.0, 0.0)
+    return Case(middles, shape, scale, tuple(wanted), tuple(sorted(arrivals)))
+
+
+def _sure(today: dt.date, case: Case, rows: Sequence[int], horizon_days: int, fibre: Fibre, service: float) -> Future:
+    """The future of what leaves nothing to chance."""
+    short = np.flatnonzero(case.middles[: horizon_days + 1] < -A_TRACE)
+    first = int(short[0]) if len(short) else None
+    levels = [
+        Level(today + dt.timedelta(day), float(first is not None and first <= day), *[float(case.middles[day])] * 3)
+        for day in rows
+    ]
+    grams = 0.0 if first is None else -float(case.middles[first : first + fibre.cover_days + 1].min())
+    return Future(_outlook(today, fibre, first, grams, service), levels)
+
+
+def _outlook(today: dt.date, fibre: Fibre, first: int | None, grams: float, service: float) -> Outlook:
+    if first is None:
+        return NEVER
+    latest = first - lead_time(fibre.lead_days, fibre.lead_sd_days, service)
+    chosen = cheapest(grams, list(fibre.packs)) if fibre.packs else NEVER.chosen
+    runs_out = today + dt.timedelta(first)
+    return Outlook(runs_out, today + dt.timedelta(max(latest, 0)), latest < 0, grams, chosen)
+
+
+def lead_time(mean: float, sd: float, service: float) -> int:
+    """The days within which a delivery is there with those odds: of a gamma with that mean and standard deviation."""
+    if sd <= 0 or mean <= 0:
+        return math.ceil(mean)
+    shape = (mean / sd) ** 2
+    return math.ceil(float(gammaincinv(shape, service)) * mean / shape)
