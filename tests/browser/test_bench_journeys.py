@@ -57,6 +57,29 @@ def test_a_pair_by_weight(opened, own_site):
     expect(page.locator(".set")).not_to_contain_text("needs")
 
 
+def test_a_pair_by_keys_alone(opened, own_site):
+    page = opened(own_site, DESK)
+    begun(page, "Hare, crouched")
+    at(page, "ear 1")
+    page.keyboard.press("Escape")
+    page.keyboard.press("w")
+    expect(page.get_by_role("button", name="Take it for both")).to_be_visible()
+    page.keyboard.type("0.8")
+    page.keyboard.press("Enter")
+    settled(page)
+    page.keyboard.press(",")
+    settled(page)
+    expect(page.locator("#hand h1")).to_contain_text("ear 1")
+    assert taken(page) == 0.4
+    page.keyboard.type("0.1")
+    page.keyboard.press("Escape")
+    page.keyboard.press("r")
+    settled(page)
+    page.keyboard.press("?")
+    expect(page.locator("#keys")).to_contain_text("put that much back")
+    page.keyboard.press("Escape")
+
+
 def test_a_figure_without_a_scale(opened, own_site):
     page = opened(own_site, PHONE)
     begun(page, "Snail race")

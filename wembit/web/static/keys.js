@@ -42,6 +42,7 @@
     const digit = plain ? event.code.slice(5) : event.key;
     if (/^[0-6/]$/.test(digit)) done = follow(digit);
     else if (event.key.toLowerCase() === "z") done = follow(event.shiftKey ? "Z" : "z");
+    else if (/^[mrew,.]$/i.test(event.key) && follow(event.key.toLowerCase())) done = true;
     else if (event.key === "?") {
       document.getElementById("keys").showModal();
       done = true;

@@ -1,0 +1,89 @@
+"""What is used now and then: the law of the smoothing, what becomes of what is used no more, and which forecast is taken."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from scipy import stats
+
+from wembit.core.stock.intermittent import ODDS, SIZE, WeeklyUse, back_test, mean, smoothed, weekly_use
+
+weeks = st.lists(st.sampled_from([0.0, 0.0, 0.0, 2.0, 5.5, 11.0]), min_size=1, max_size=80)
+
+
+def worked(used):
+    """The same with pencil and paper: p and z week by week (Teunter, Syntetos & Babai 2011, from memory)."""
+    p = z = None
+    for n, each in enumerate(used, 1):
+        if z is None:
+            if each > 0:
+                p, z = 1 / n, each
+            continue
+        if each > 0:
+            p, z = p + ODDS * (1 - p), z + SIZE * (each - z)
+        else:
+            p = p + ODDS * (0 - p)
+    return 0.0 if z is None else p * z
+
+
+@given(weeks)
+def test_size_and_probability_follow_apart(used):
+    assert smoothed(used) == pytest.approx(worked(used))
+
+
+def test_a_worked_example():
+    """0, 6, 0, 3: after the second week p 1/2 and z 6; then 0.45; then 0.505 and 5.4."""
+    assert smoothed([0, 6]) == pytest.approx(3.0)
+    assert smoothed([0, 6, 0]) == pytest.approx(0.45 * 6)
+    assert smoothed([0, 6, 0, 3]) == pytest.approx(0.505 * 5.4)
+
+
+@given(weeks, st.integers(1, 60))
+def test_what_is_used_no_more_is_forgotten_week_by_week(used, quiet):
+    assert smoothed([*used, *[0.0] * quiet]) == pytest.approx(smoothed(used) * (1 - ODDS) ** quiet)
+
+
+@given(weeks, st.floats(0.1, 50))
+def test_ten_times_as_much_is_ten_times_as_much(used, times):
+    assert smoothed([each * times for each in used]) == pytest.approx(smoothed(used) * times)
+    assert mean([each * times for each in used]) == pytest.approx(mean(used) * times)
+
+
+def test_steady_use_is_told_by_the_mean_and_what_stopped_by_what_was_lately():
+    chance = np.random.default_rng(3)
+    steady = chance.choice([0.0, 6.0], 100, p=[0.7, 0.3])
+    assert weekly_use(steady).weekly_g == pytest.approx(1.8, abs=0.6)
+    stopped = [*chance.choice([0.0, 9.0], 40, p=[0.3, 0.7]), *[0.0] * 40]
+    found = weekly_use(stopped)
+    assert found.by == "lately"
+    assert found.weekly_g < 0.3
+
+
+def test_what_comes_every_year_is_told_by_last_year():
+    season = [8.0 if 20 <= week % 52 < 28 else 0.0 for week in range(52 * 3 + 20)]
+    found = weekly_use(season)
+    assert found.by == "a year ago"
+    assert found.weekly_g == pytest.approx(8.0)
+    assert back_test(season)["a year ago"] < back_test(season)["on the whole"]
+
+
+@pytest.mark.parametrize("used", [[], [3.0] * 7, [0.0] * 30])
+def test_too_few_weeks_and_no_use_say_nothing(used):
+    assert weekly_use(used) == WeeklyUse()
+
+
+@pytest.mark.parametrize("ahead", [4, 13])
+def test_the_band_holds_eight_in_ten(ahead):
+    """Drawn ledgers: gamma amounts in some weeks; the 10–90 % of the next weeks as the forecast has them, with nothing in it
+    where one time in ten nothing is used.
+    """
+    chance, held, count = np.random.default_rng(5), 0, 400
+    for _ in range(count):
+        odds, size = chance.uniform(0.2, 0.7), chance.uniform(2, 12)
+        used = np.where(chance.random(80 + ahead) < odds, chance.gamma(3, size / 3, 80 + ahead), 0.0)
+        found = weekly_use(used[:80])
+        shape = ahead * (found.weekly_g / found.weekly_sd_g) ** 2
+        low, high = stats.gamma(shape, scale=found.weekly_sd_g**2 / found.weekly_g).ppf([0.1, 0.9])
+        empty = np.mean(used[:80] == 0) ** ahead >= 0.1
+        held += (0 if empty else low) <= used[80:].sum() <= high
+    assert 0.75 <= held / count <= 0.85
