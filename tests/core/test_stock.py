@@ -9,11 +9,17 @@ from hypothesis import strategies as st
 from scipy import optimize
 
 from wembit.core.stock.allocation import Demand, FreeLot, allocate
-from wembit.core.stock.forecast import Dated, Outlook, balances, forecast, weekly
+from wembit.core.stock.forecast import Dated, Fibre, Outlook, futures
 from wembit.core.stock.packs import Chosen, cheapest
 
 TODAY = dt.date(2026, 11, 25)
 PACKS = [(25.0, 2.6), (50.0, 4.9), (100.0, 9.0)]
+
+
+def forecast(today, on_hand, demands, receipts, *, lead_days, packs, horizon_days=180, cover_days=60):
+    """The outlook of one fibre."""
+    fibre = Fibre(on_hand, demands, receipts, lead_days=lead_days, packs=packs, cover_days=cover_days)
+    return futures(today, [fibre], horizon_days=horizon_days)[0].outlook
 
 
 def day(ahead):
@@ -125,11 +131,6 @@ def test_what_was_due_earlier_counts_today():
     found = forecast(TODAY, 3, [Dated(day(-20), 5)], [Dated(day(-3), 1)], lead_days=1, packs=PACKS)
     assert found.runs_out == TODAY
     assert found.order_g == 1
-
-
-def test_weekly_rows_follow_the_balance():
-    steps = balances(TODAY, 10, [Dated(day(3), 4), Dated(day(8), 2)], [Dated(day(7), 5)])
-    assert [row.grams for row in weekly(TODAY, steps, 20)] == [10, 11, 9]
 
 
 @given(

@@ -248,7 +248,7 @@ SILENT = {  # they take back, hand over, show once, or keep a table that is only
     "stash:take_back", "stash:files", "stash:file_go_on", "studio:backup", "studio:end_session",
 }  # fmt: skip
 BY_THEMSELVES = {"bench:take_thing", "bench:thing_back",   # the ledger and the door of the figures write these
-    "bench:back", "bench:broke", "bench:start_again", "bench:take", "bench:trim",
+    "bench:aside", "bench:as_made", "bench:back", "bench:broke", "bench:start_again", "bench:take", "bench:trim",
     "stash:delivery", "stash:merge", "stash:put_back", "stash:split", "stash:stocktake",
     "stash:take", "stash:throw_away", "stash:walk_nowhere", "stash:walk_place", "stash:weigh",
     "figures:colourway", "figures:divide", "figures:drop_layer", "figures:drop_part", "figures:face", "figures:fibre",

@@ -142,8 +142,10 @@ def test_a_shortage_has_a_date_an_order_by_date_packs_and_a_cost(client, studio,
     assert "Order by" in page
     assert "Market day" in page
     assert "11 days" in page
-    assert [(float(offer.pack), count) for offer, count in tide.packs] == [(10.0, 1)]
-    assert "1.60 EUR" in words(page)
+    middle = -min(each.grams for each in tide.steps(clock.today(studio)))
+    assert tide.outlook.order_g > middle, "with what is left to chance nine times in ten"
+    assert [(float(offer.pack), count) for offer, count in tide.packs] == [(25.0, 1)]
+    assert f"{tide.packs[0][0].price} EUR" in words(page)
     assert "moss" in get(client)
     assert "order 1 by" in get(client, "plan/")
 
@@ -155,8 +157,8 @@ def listed(client, moss, **packs):
 
 
 def test_list_order_arrival_and_the_shortage_is_gone(client, owner, studio, short, moss):
-    assert listed(client, moss, p10="1").status_code == 302
-    assert "10 g on the list" in words(get(client, "restock/"))
+    assert listed(client, moss, p25="1").status_code == 302
+    assert "25 g on the list" in words(get(client, "restock/"))
     assert "a list to send" in get(client, "plan/")
     order = Order.objects.get()
     assert post(client, f"restock/order/{order.pk}/send/").status_code == 302
@@ -166,11 +168,11 @@ def test_list_order_arrival_and_the_shortage_is_gone(client, owner, studio, shor
     assert "sent already" in text(again)
     assert "nothing to order" in get(client, "plan/")
     assert tide_lines(studio)[0].outlook.runs_out is None, "what is on the way holds it"
-    given = {"amount_0": "10", "dye_lot_0": "M-77", "drawer_0": "B1"}
+    given = {"amount_0": "25", "dye_lot_0": "M-77", "drawer_0": "B1"}
     assert post(client, f"restock/order/{order.pk}/arrival/", **given).status_code == 302
     order.refresh_from_db()
     assert order.state == ARRIVED
-    assert Lot.objects.get(dye_lot="M-77").on_hand == 10
+    assert Lot.objects.get(dye_lot="M-77").on_hand == 25
     assert tide_lines(studio)[0].outlook.runs_out is None
     assert "All that it needs is promised" in get(client, f"plan/{short.pk}/")
     assert post(client, f"restock/order/{order.pk}/arrival/", **given).status_code == 422

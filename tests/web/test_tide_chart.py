@@ -24,6 +24,7 @@ class Line:
     wanted: list[tuple[int, float]] = field(default_factory=list)
     unit: str = "g"
     order_by: dt.date | None = None
+    levels: tuple = ()
 
     def __post_init__(self):
         left, out = self.on_hand, None
@@ -97,3 +98,20 @@ def test_the_ruler_is_a_round_weight_that_can_be_read(scale):
     assert high == pytest.approx(weight * scale, abs=0.06)
     assert 12 <= high <= 34.1
     assert f"{weight:.0e}"[0] in "125"
+
+
+def test_where_it_lies_eight_times_in_ten_is_drawn_around_it_in_the_same_steps():
+    sure = drawn(Line(50, [(10, 20.0)])).tides[0]
+    assert sure.band == ""
+    levels = tuple(
+        SimpleNamespace(date=TODAY + dt.timedelta(7 * n), p10=p50 - wide, p50=p50, p90=p50 + wide)
+        for n, p50, wide in ((0, 50, 0), (1, 50, 0), (2, 30, 6), (3, 30, 6))
+    )
+    tide = drawn(Line(50, [(10, 20.0)], levels=levels)).tides[0]
+    steps = re.findall(r"H([\d.]+)V([\d.]+)", tide.edge)
+    assert len(steps) == 1
+    here, middle = map(float, steps[0])
+    high = float(re.findall(rf"H{steps[0][0]}V([\d.]+)", tide.band)[0])
+    assert high < middle, "above the line from the day of the fall on"
+    assert tide.band.startswith("M0 0.0"), "and nothing is around what is certain"
+    assert here > 0

@@ -81,33 +81,6 @@ class Outlook:
 NEVER = Outlook(None, None, False, 0.0, Chosen((), 0.0, 0.0))
 
 
-def forecast(
-    today: dt.date,
-    on_hand: float,
-    demands: Iterable[Dated],
-    receipts: Iterable[Dated],
-    *,
-    lead_days: float,
-    packs: Sequence[tuple[float, float]],
-    horizon_days: int = 180,
-    cover_days: int = 60,
-) -> Outlook:
-    """The outlook of one fibre in grams. Receipts come in the morning; earlier dates count as today's."""
-    demands = list(demands)
-    if sum(each.grams for each in demands) <= on_hand:  # no day needs more
-        return NEVER
-    steps = balances(today, on_hand, demands, receipts)
-    last = today + dt.timedelta(horizon_days)
-    runs_out = next((step.date for step in steps if step.grams < -A_TRACE and step.date <= last), None)
-    if runs_out is None:
-        return NEVER
-    covered = runs_out + dt.timedelta(cover_days)
-    order_g = -min(step.grams for step in steps if runs_out <= step.date <= covered)
-    latest = runs_out - dt.timedelta(math.ceil(lead_days))
-    chosen = cheapest(order_g, list(packs)) if packs else Chosen((), 0.0, 0.0)
-    return Outlook(runs_out, max(latest, today), latest < today, order_g, chosen)
-
-
 def balances(today: dt.date, on_hand: float, demands: Iterable[Dated], receipts: Iterable[Dated]) -> list[Dated]:
     """The balance at the end of today and of every day on which something changes, in order."""
     changes: dict[dt.date, float] = {today: 0.0}
@@ -122,23 +95,12 @@ def balances(today: dt.date, on_hand: float, demands: Iterable[Dated], receipts:
     return steps
 
 
-def weekly(today: dt.date, steps: Sequence[Dated], horizon_days: int) -> list[Dated]:
-    """The balance today and every seventh day after, not beyond the horizon."""
-    rows, index = [], 0
-    for offset in range(0, horizon_days + 1, 7):
-        date = today + dt.timedelta(offset)
-        while index + 1 < len(steps) and steps[index + 1].date <= date:
-            index += 1
-        rows.append(Dated(date, steps[index].grams))
-    return rows
-
-
 @dataclass(frozen=True)
 class Future:
     """The outlook of a fibre, and its levels today and every seventh day after."""
 
     outlook: Outlook
-    levels: list[Level]
+    levels: tuple[Level, ...]
 
 
 def futures(today: dt.date, fibres: Sequence[Fibre], *, service: float = 0.9, horizon_days: int = 180) -> list[Future]:
@@ -177,12 +139,12 @@ def _unsure(
     return [
         Future(
             _outlook(today, fibre, first[at] if at in grams else None, grams.get(at, 0.0), service),
-            [
+            tuple(
                 Level(today + dt.timedelta(day), short, *balance)
                 for day, short, balance in zip(
                     rows, chances.short[at].tolist(), chances.balance[at].tolist(), strict=True
                 )
-            ],
+            ),
         )
         for at, fibre in enumerate(fibres)
     ]
@@ -214,21 +176,29 @@ def _sure(today: dt.date, case: Case, rows: Sequence[int], horizon_days: int, fi
     """The future of what leaves nothing to chance."""
     short = np.flatnonzero(case.middles[: horizon_days + 1] < -A_TRACE)
     first = int(short[0]) if len(short) else None
-    levels = [
+    levels = tuple(
         Level(today + dt.timedelta(day), float(first is not None and first <= day), *[float(case.middles[day])] * 3)
         for day in rows
-    ]
+    )
     grams = 0.0 if first is None else -float(case.middles[first : first + fibre.cover_days + 1].min())
     return Future(_outlook(today, fibre, first, grams, service), levels)
 
 
 def _outlook(today: dt.date, fibre: Fibre, first: int | None, grams: float, service: float) -> Outlook:
-    if first is None:
+    runs_out = None if first is None else today + dt.timedelta(first)
+    lead = lead_time(fibre.lead_days, fibre.lead_sd_days, service)
+    return ordered(today, runs_out, grams, lead, fibre.packs)
+
+
+def ordered(
+    today: dt.date, runs_out: dt.date | None, grams: float, lead_days: int, packs: Sequence[tuple[float, float]]
+) -> Outlook:
+    """By when to order how much of what runs out on that day: so that it comes on that morning, in the cheapest packs."""
+    if runs_out is None:
         return NEVER
-    latest = first - lead_time(fibre.lead_days, fibre.lead_sd_days, service)
-    chosen = cheapest(grams, list(fibre.packs)) if fibre.packs else NEVER.chosen
-    runs_out = today + dt.timedelta(first)
-    return Outlook(runs_out, today + dt.timedelta(max(latest, 0)), latest < 0, grams, chosen)
+    latest = runs_out - dt.timedelta(lead_days)
+    chosen = cheapest(grams, list(packs)) if packs else NEVER.chosen
+    return Outlook(runs_out, max(latest, today), latest < today, grams, chosen)
 
 
 def lead_time(mean: float, sd: float, service: float) -> int:

@@ -56,6 +56,7 @@ class Need(Owned):
     taken: Decimal  # these four are set by queries.open_needs
     left: Decimal
     promised: Decimal
+    sigma: float  # the scatter of its logarithm
     rest: Range  # of what is left
 
     class Meta:

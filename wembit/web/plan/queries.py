@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
@@ -13,7 +14,7 @@ from django.db.models import Count, Q, QuerySet, Sum
 from django.http import Http404
 
 from wembit.core.colour.thin_layer import Cover
-from wembit.core.grams.estimate import Range
+from wembit.core.grams.estimate import Z90, Range
 from wembit.core.stock.allocation import LEAST_G
 from wembit.core.stock.dye_lots import Given, which_gets_which
 from wembit.core.stock.dye_lots import Lot as DyeLot
@@ -115,6 +116,7 @@ def open_needs(studio: Studio, **filters: object) -> list[Need]:
         need.taken = -taken.get(need.pk, ZERO)
         need.promised = promised.get(need.pk, ZERO)
         need.left = _left(need.p50, need.taken)
+        need.sigma = sigma_of(need.p50, need.p90)
         need.rest = Range(float(need.p10), float(need.p50), float(need.p90)).less(float(need.taken))
     return needs
 
@@ -128,6 +130,7 @@ class NeedNow(NamedTuple):
     start: dt.date
     left: Decimal
     short: Decimal
+    sigma: float
 
 
 def needs_now(studio: Studio) -> list[NeedNow]:
@@ -139,13 +142,19 @@ def _needs_now(studio: Studio) -> list[NeedNow]:
     open_ones = _open(studio)
     taken, promised = (_sums(model, open_ones.values("pk"), studio) for model in (Movement, Promise))
     rows = open_ones.order_by("project__due", "project__made_at", "item__kind", "-p50").values_list(
-        "pk", "project_id", "item_id", "item__name", "project__start", "p50"
+        "pk", "project_id", "item_id", "item__name", "project__start", "p50", "p90"
     )
     needs = []
-    for pk, project_id, item_id, name, start, p50 in rows:
+    for pk, project_id, item_id, name, start, p50, p90 in rows:
         left = _left(p50, -taken.get(pk, ZERO))
-        needs.append(NeedNow(project_id, item_id, name, start, left, _short(left, promised.get(pk, ZERO))))
+        short = _short(left, promised.get(pk, ZERO))
+        needs.append(NeedNow(project_id, item_id, name, start, left, short, sigma_of(p50, p90)))
     return needs
+
+
+def sigma_of(p50: Decimal, p90: Decimal) -> float:
+    """The scatter of the logarithm of a need with that middle and ninetieth percentile; 0 where it is exact."""
+    return math.log(float(p90) / float(p50)) / Z90 if p50 and p90 > p50 else 0.0
 
 
 def _left(p50: Decimal, taken: Decimal) -> Decimal:

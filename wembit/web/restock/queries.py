@@ -13,20 +13,25 @@ from django.db.models import Count, Q, QuerySet, Sum
 from django.db.models.functions import Coalesce
 from django.http import Http404
 
-from wembit.core.stock.forecast import Dated, Outlook, balances, forecast
+from wembit.core.stock.forecast import Dated, Fibre, Future, Habit, Level, Outlook, balances, lead_time, ordered
+from wembit.core.stock.intermittent import WeeklyUse
 from wembit.web import clock
 from wembit.web.plan.coming import Coming
 from wembit.web.plan.models import Need
 from wembit.web.plan.queries import NeedNow, needs_now, open_needs
 from wembit.web.stash.models import ZERO, Item, Lot
 from wembit.web.stash.queries import with_colour
+from wembit.web.stash.unplanned import habits
 
+from .futures import HORIZON_DAYS, SERVICE, futures_of
 from .models import ARRIVED, DRAFT, SENT, Offer, Order, OrderLine, Supplier
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
-HORIZON_DAYS = 180
+WEEK = dt.timedelta(7)
+NO_USE = WeeklyUse()
+CERTAIN = 0.95  # odds from which nothing else is said
 
 
 class Held(NamedTuple):
@@ -52,6 +57,13 @@ class TideLine:
     outlook: Outlook
     demands: list[Dated]
     receipts: list[Dated]
+    habit: WeeklyUse = NO_USE
+    levels: Sequence[Level] = ()
+
+    @property
+    def moves(self) -> bool:
+        """Whether there is something to do: it may run out, or stands on a list."""
+        return self.outlook.runs_out is not None or self.on_list > 0
 
     @property
     def to_order(self) -> bool:
@@ -69,8 +81,20 @@ class TideLine:
         return self.outlook.order_by if self.supplier else None
 
     def steps(self, today: dt.date) -> list[Dated]:
-        """What is left of it on each day on which that changes."""
-        return balances(today, float(self.item.on_hand), self.demands, self.receipts)
+        """What is left of it in the middle on each day on which that changes; what is used beside plans goes week by week."""
+        used = self.habit.weekly_g
+        weekly = [Dated(today + WEEK * n, used) for n in range(1, HORIZON_DAYS // 7 + 1)] if used else []
+        return balances(today, float(self.item.on_hand), [*self.demands, *weekly], self.receipts)
+
+    @property
+    def odds(self) -> float:
+        """Of running short within the horizon."""
+        return self.levels[-1].short if self.levels else 0.0
+
+    @property
+    def times_in_ten(self) -> int:
+        """The same in words: so many times in ten; 10 where it is as good as certain."""
+        return 10 if self.odds >= CERTAIN else max(1, min(9, round(10 * self.odds)))
 
     @property
     def packs(self) -> list[tuple[Offer, int]]:
@@ -97,6 +121,9 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
         if not need.left:
             continue
         by_item.setdefault(need.item_id, []).append(need)
+    used = habits(studio, [item_id] if item_id else None)
+    for key in used:
+        by_item.setdefault(key, [])
     if item_id:
         by_item.setdefault(item_id, [])
     wanted = Q(pk=item_id) if item_id else Q(pk__in=[*by_item])
@@ -107,10 +134,12 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
     items = [Held(*row) for row in rows.values_list("pk", "name", "there", "unknown", "unit")]
     offers = offers_by_item(studio, by_item)
     moving, listed = open_lines(studio, by_item)
+    fibres = [_fibre(item, by_item[item.pk], moving.get(item.pk, []), used.get(item.pk, NO_USE)) for item in items]
     found = [
-        _tide(item, by_item[item.pk], offers.get(item.pk, []), moving.get(item.pk, []), listed.get(item.pk, []), today)
-        for item in items
-    ]
+        _tide(item, by_item[item.pk], offers.get(item.pk, []), moving.get(item.pk, []), listed.get(item.pk, []),
+              (today, used.get(item.pk, NO_USE), fibre, future))
+        for item, fibre, future in zip(items, fibres, futures_of(today, fibres), strict=True)
+    ]  # fmt: skip
     far = dt.date.max
     return sorted(found, key=lambda t: (t.outlook.order_by or far, t.outlook.runs_out or far, t.item.name))
 
@@ -125,29 +154,51 @@ def to_show(tides: Iterable[TideLine]) -> list[TideLine]:
     return [replace(tide, item=items[tide.item.pk]) for tide in rows]
 
 
+def _fibre(item: Held, needs: Sequence[Need | NeedNow], moving: list[OrderLine], used: WeeklyUse) -> Fibre:
+    return Fibre(
+        float(item.on_hand),
+        [Dated(need.start, float(need.left), need.sigma) for need in needs],
+        [Dated(line.order.expected_on, float(line.amount)) for line in moving if line.order.expected_on],
+        Habit(used.weekly_g, used.weekly_sd_g),
+    )
+
+
 def _tide(
     item: Held,
     needs: Sequence[Need | NeedNow],
     offers: list[Offer],
     moving: list[OrderLine],
     listed: list[OrderLine],
-    today: dt.date,
+    known: tuple[dt.date, WeeklyUse, Fibre, Future],
 ) -> TideLine:
-    demands = [Dated(need.start, float(need.left)) for need in needs]
-    receipts = [Dated(line.order.expected_on, float(line.amount)) for line in moving if line.order.expected_on]
-    on_hand = float(item.on_hand)
+    """The item by the supplier who brings it in time for least; `known`: today, its habit, all that its future hangs on, and
+    that.
+    """
+    today, used, fibre, future = known
     choices: dict[Supplier, list[Offer]] = {}
     for offer in offers:
         choices.setdefault(offer.supplier, []).append(offer)
     outlooks = []
     for supplier, theirs in choices.items() or [(None, [])]:
         packs = [(float(offer.pack), float(offer.price)) for offer in theirs]
-        lead = supplier.lead_days if supplier else 0
-        found = forecast(today, on_hand, demands, receipts, lead_days=lead, packs=packs, horizon_days=HORIZON_DAYS)
+        lead = lead_time(supplier.lead_days, 0.0, SERVICE) if supplier else 0
+        found = ordered(today, future.outlook.runs_out, future.outlook.order_g, lead, packs)
         outlooks.append((found.late, found.chosen.cost, supplier.name if supplier else "", supplier, theirs, found))
     _, _, _, supplier, theirs, outlook = min(outlooks, key=lambda row: row[:3])
     on_list = sum((line.amount for line in listed), ZERO)
-    return TideLine(item, needs, moving, on_list, supplier, theirs, outlook, demands, receipts)
+    return TideLine(
+        item,
+        needs,
+        moving,
+        on_list,
+        supplier,
+        theirs,
+        outlook,
+        list(fibre.demands),
+        list(fibre.receipts),
+        used,
+        future.levels,
+    )
 
 
 def offers_by_item(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[Offer]]:

@@ -21,13 +21,14 @@ RULER_PX = 34.0  # the longest
 @dataclass(frozen=True)
 class Tide:
     """Path data in a box 640 wide: the line falls from what is on hand to zero at `zero_y`; `water` is what is there, `owed`
-    what is missing under zero. `torn`: there is more than fits at the scale of all.
+    what is missing under zero, `band` where it lies eight times in ten. `torn`: there is more than fits at the scale of all.
     """
 
     line: TideLine
     water: str
     owed: str
     edge: str
+    band: str
     zero_y: float
     order_x: float | None
     out_x: float | None
@@ -72,7 +73,7 @@ def ruler_of(scale: float) -> tuple[float, float]:
 def _span(line: TideLine, today: dt.date) -> float:
     """From the most to the least there will be of it, or to nothing."""
     grams = [float(line.item.on_hand), *(step.grams for step in line.steps(today))]
-    return max(*grams, 1e-6) - min(*grams, 0.0)
+    return max(*grams, 1e-6) - _least(line, today)
 
 
 def chart(lines: Iterable[TideLine], scale: Mapping[str, float], today: dt.date, changes: Iterable[dt.date]) -> Chart:
@@ -103,9 +104,21 @@ def _labelled(days: Iterable[dt.date], x: Any, taken: Iterable[float]) -> list[t
     return found
 
 
+def _border(line: TideLine, date: dt.date) -> tuple[float, float]:
+    """How far beneath and above the middle it lies eight times in ten, from that day on."""
+    level = next((level for level in line.levels if level.date >= date), line.levels[-1] if line.levels else None)
+    return (level.p10 - level.p50, level.p90 - level.p50) if level else (0.0, 0.0)
+
+
+def _least(line: TideLine, today: dt.date) -> float:
+    """The least there will be of it, of what runs out one time in ten; not above nothing."""
+    low = [level.p10 for level in line.levels] if line.outlook.runs_out else []
+    return min(0.0, *(step.grams for step in line.steps(today)), *low)
+
+
 def _tide(line: TideLine, x: Any, scale: float, today: dt.date, last: dt.date) -> Tide:
     steps = line.steps(today)
-    least = min(0.0, *(step.grams for step in steps))
+    least = _least(line, today)
     wanted = _span(line, today) * scale
     height = min(HIGHEST, max(LOWEST, wanted))
     scale *= max(1.0, LOWEST / wanted)
@@ -120,12 +133,24 @@ def _tide(line: TideLine, x: Any, scale: float, today: dt.date, last: dt.date) -
             path += f"H{x(step.date)}V{y(amount)}"
         return path + f"H{x(last)}"
 
+    def around(amounts: list[float]) -> list[float]:
+        """The y of a border of the band at each step, within the drawing."""
+        return [min(y(amount), round(height + BENEATH_PX, 1)) for amount in amounts]
+
+    borders = [_border(line, step.date) for step in steps]
+    band = ""
+    if any(high - low > 0.01 for low, high in borders):
+        high, low = (around([s.grams + each[side] for s, each in zip(steps, borders, strict=True)]) for side in (1, 0))
+        xs = [x(step.date) for step in steps]
+        band = f"M0 {high[0]}" + "".join(f"H{at}V{to}" for at, to in zip(xs[1:], high[1:], strict=True))
+        back = zip(reversed(xs[1:]), reversed(low[:-1]), strict=True)
+        band += f"H{x(last)}V{low[-1]}" + "".join(f"H{at}V{to}" for at, to in back) + "H0Z"
     edge = [step.grams for step in steps]
     closed = f"V{zero}H0Z"
     look = line.outlook
     return Tide(
         line, stepped([max(each, 0.0) for each in edge]) + closed,
-        stepped([min(each, 0.0) for each in edge]) + closed if least < 0 else "", stepped(edge), zero,
+        stepped([min(each, 0.0) for each in edge]) + closed if min(edge) < 0 else "", stepped(edge), band, zero,
         x(line.order_by) if line.order_by else None, x(look.runs_out) if look.runs_out else None, height,
         torn=max(edge) * scale > zero + 0.1,
     )  # fmt: skip

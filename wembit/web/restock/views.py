@@ -46,6 +46,7 @@ if TYPE_CHECKING:
     from .queries import OrderPage
 
 SHOWN = 24  # tide lines at once
+MOST_LASTING = 120  # of what lasts
 
 
 def tide_context(request: Request) -> dict:
@@ -61,9 +62,11 @@ def tide_context(request: Request) -> dict:
 
 def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
     """Some tide lines drawn, by their items, what runs out first; where the weeks begin; how many lie beyond."""
-    tides = sorted(queries.tides_now(studio), key=lambda tide: tide.outlook.runs_out is None)
+    every = queries.tides_now(studio)
+    tides = [tide for tide in every if tide.moves]
+    lasting = [] if start else queries.to_show([tide for tide in every if not tide.moves][:MOST_LASTING])
     changes = {each.date for tide in tides for each in (*tide.demands, *tide.receipts)}
-    scale = scales(tides, today)
+    scale = scales(tides, today) if tides else {}
     drawn = chart(queries.to_show(tides[start : start + SHOWN]), scale, today, changes)
     context = {"studio": studio, "weeks": drawn.weeks, "folds": drawn.folds}
     rows = [
@@ -78,6 +81,8 @@ def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
         "ruler": ruler,
         "next": start + SHOWN,
         "beyond": max(len(tides) - start - SHOWN, 0),
+        "lasting": render_to_string("restock/_lasting.html", {"studio": studio, "lasting": lasting}) if lasting else "",
+        "any": bool(every),
     }
 
 

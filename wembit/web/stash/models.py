@@ -278,7 +278,10 @@ class Movement(Owned):
     need = models.UUIDField(null=True)
 
     class Meta:
-        indexes = [models.Index(fields=["studio", "need"], condition=Q(need__isnull=False), name="movement_need")]
+        indexes = [
+            models.Index(fields=["studio", "need"], condition=Q(need__isnull=False), name="movement_need"),
+            models.Index(fields=["studio", "kind"], condition=Q(need__isnull=True), name="movement_unplanned"),
+        ]
 
 
 class Promise(Owned):

@@ -1,0 +1,69 @@
+"""What goes off the shelf for nothing that is planned: the habit of each item, by the weeks that have been."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable
+from functools import lru_cache
+from typing import TYPE_CHECKING
+from uuid import UUID
+
+from django.db.models import Min, Sum
+from django.db.models.functions import TruncDate
+
+from wembit.core.stock.intermittent import WeeklyUse, weekly_use
+from wembit.web import clock
+
+from .models import BLENDED_OUT, DISCARDED, PULLED, RETURNED, SOLD, Movement, standing
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
+
+USED = [PULLED, RETURNED, DISCARDED, SOLD, BLENDED_OUT]
+WEEKS = 120  # that are looked back
+MADE = "mixed"
+
+
+def habits(studio: Studio, item_ids: Iterable[UUID] | None = None) -> dict[UUID, WeeklyUse]:
+    """What a week uses of each item beside all plans, and by which forecast; of those of which something was used at all, but
+    of what was carded here, which nobody sells. Two queries.
+    """
+    today = clock.today(studio)
+    rows = (
+        Movement.objects.of(studio)
+        .filter(standing("entry"), need=None, kind__in=USED, entry__reverses=None, lot__waste=False)
+        .exclude(lot__item__breed=MADE)
+    )
+    if item_ids is not None:
+        rows = rows.filter(lot__item__in=list(item_ids))
+    zone = clock.zone(studio)
+    sums = rows.order_by().values_list("lot__item", TruncDate("entry__happened_at", tzinfo=zone))
+    weeks: dict[UUID, dict[int, float]] = {}
+    for item, day, amount in sums.annotate(total=Sum("amount")):
+        ago = (today - day).days // 7
+        if 0 <= ago < WEEKS:
+            mine = weeks.setdefault(item, {})
+            mine[ago] = mine.get(ago, 0.0) - float(amount)
+    since = _since(studio, weeks)
+    return {
+        item: found
+        for item, used in weeks.items()
+        if (found := _weekly_use(_series(used, min(WEEKS, 1 + (today - since[item]).days // 7)))).weekly_g > 0
+    }
+
+
+def _since(studio: Studio, items: Iterable[UUID]) -> dict[UUID, dt.date]:
+    """The day from which each item is in the book."""
+    rows = Movement.objects.of(studio).filter(lot__item__in=list(items)).order_by().values_list("lot__item")
+    day = TruncDate("entry__happened_at", tzinfo=clock.zone(studio))
+    return dict(rows.annotate(first=Min(day)))
+
+
+def _series(used: dict[int, float], weeks: int) -> tuple[float, ...]:
+    """What each week used, the oldest first; what came back in a week was not used."""
+    return tuple(max(0.0, round(used.get(ago, 0.0), 3)) for ago in range(max(weeks, max(used) + 1) - 1, -1, -1))
+
+
+@lru_cache(maxsize=4096)
+def _weekly_use(used: tuple[float, ...]) -> WeeklyUse:
+    return weekly_use(used)
