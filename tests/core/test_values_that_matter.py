@@ -14,7 +14,7 @@ from wembit.core.pose.placing import PlacedPart, Seat, place
 from wembit.core.pose.skin import border_mm, loose_end_mm3, visible_shares
 from wembit.core.shape.solids import Box, Capsule, Cylinder, Slab, Sphere, Torus, Wrap
 from wembit.core.stock.allocation import Demand, FreeLot, allocate
-from wembit.core.stock.forecast import Dated, forecast
+from wembit.core.stock.forecast import Dated, Fibre, futures
 from wembit.core.stock.packs import cheapest
 from wembit.core.stock.standing_in import Trouble
 from wembit.core.units import Disagree, Hand, length, share, weight
@@ -186,7 +186,8 @@ def test_dye_lots_stay_together():
 
 
 def test_lead_days_are_whole_days_rounded_up():
-    found = forecast(TODAY, 5, [Dated(TODAY + dt.timedelta(30), 10)], [], lead_days=4.2, packs=[(50.0, 4.9)])
+    fibre = Fibre(5, [Dated(TODAY + dt.timedelta(30), 10)], lead_days=4.2, packs=[(50.0, 4.9)])
+    found = futures(TODAY, [fibre])[0].outlook
     assert found.runs_out == TODAY + dt.timedelta(30)
     assert found.order_by == TODAY + dt.timedelta(25)
 

@@ -24,6 +24,8 @@ FOR_ALL = {  # what a viewer may do, or what is part of another action, which as
     "called": "gives a name",
     "what_the_newest_changes": "looks on",
     "show_pinch": "keeps what is her own",
+    "make_feed": "gives what she may read",
+    "drop_feed": "keeps what is her own",
 }
 OWNERS = {"change_role", "remove_member", "make_join_link", "make_password_link", "withdraw_link", "set_up"}
 SOME = {

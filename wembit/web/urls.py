@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.urls import URLPattern, URLResolver, include, path
 
 from wembit.web import views
+from wembit.web.restock import date_views
 from wembit.web.studio import sign_in_views
 
 places: list[URLPattern | URLResolver] = [
@@ -32,6 +33,7 @@ urlpatterns = [
     path("sign-out/", sign_in_views.sign_out, name="sign_out"),
     path("first/", sign_in_views.first_visit, name="first_visit"),
     path("link/<str:token>/", sign_in_views.use_link, name="use_link"),
+    path("days/<str:token>.ics", date_views.feed, name="feed"),
     path("health/", views.health, name="health"),
     path("favicon.ico", views.favicon),
     path("s/<slug:studio>/", include(places)),

@@ -9,6 +9,7 @@ from django.db.models import Q
 from django.db.models.functions import Lower
 
 from wembit.web.stash.models import Entry, Item
+from wembit.web.studio.models import Member
 from wembit.web.tenancy import Owned
 
 DRAFT, SENT, ARRIVED, DROPPED = "draft", "sent", "arrived", "dropped"
@@ -82,3 +83,11 @@ class OrderLine(Owned):
     @property
     def cost(self) -> Any:
         return self.price * self.count
+
+
+class Feed(Owned):
+    """The secret address at which a member's calendar looks up the studio's days. Only its hash is kept."""
+
+    member = models.OneToOneField(Member, on_delete=models.CASCADE, related_name="+")
+    token_hash = models.CharField(max_length=64, unique=True)
+    made_at = models.DateTimeField()

@@ -4,7 +4,7 @@ from django.urls import path
 
 from wembit.web.restock.answers import views as answer_views
 
-from . import views
+from . import date_views, views
 
 app_name = "restock"
 urlpatterns = [
@@ -12,6 +12,9 @@ urlpatterns = [
     path("project/<uuid:project_id>/<uuid:item_id>/accept/", answer_views.accept, name="accept"),
     path("stand-in/<uuid:stand_in_id>/take-back/", answer_views.take_back, name="stand_in_back"),
     path("", views.home, name="home"),
+    path("dates/", date_views.dates, name="dates"),
+    path("dates/address/", date_views.new_feed, name="new_feed"),
+    path("dates/no-address/", date_views.no_feed, name="no_feed"),
     path("item/<uuid:item_id>/", views.item, name="item"),
     path("list/", views.to_list, name="to_list"),
     path("list/<uuid:line_id>/off/", views.off_list, name="off_list"),
