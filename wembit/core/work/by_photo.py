@@ -24,7 +24,7 @@ LEAST_CONTRAST = 20.0  # of sRGB values 0–255: less is shadow
 RECTANGULAR, ROUND = 0.93, 0.95  # how well a card fills its rectangle, a coin its circle
 ASPECT = 0.15  # how far the ratio of a card's sides may be off
 LONGER = 1.2  # of the variances along and across: what has an axis
-OPENED = 0.008  # of the longer side: stray fibres thinner than that do not count
+OPENED = 0.006  # of the longer side: stray fibres thinner than that do not count
 SAMPLES = 1_500  # of the piece's points
 
 
