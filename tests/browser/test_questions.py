@@ -19,7 +19,7 @@ ANSWERS = {  # the page, where on it, what the answer reads like
     "What do I take now?": ("making", "#tray p", rf"{G}; take twice that"),
     "What do I have in hand?": ("bench", ".picture", r"next: .+ g"),
     "What can I begin?": ("bench", "#picture form", r"to begin, due"),
-    "What must I order, and by when?": ("today", ".todo li", rf"runs out .+ {G} short"),
+    "What must I order, and by when?": ("today", ".todo li", rf"runs out .+ {G} more"),
     "What is late?": ("today", ".todo li", r"late"),
     "What is on its way?": ("today", ".todo li", r"Marram Wool Shed"),
     "What does the heron take in all?": ("heron", "h1", rf"{G} \("),

@@ -100,7 +100,7 @@ def by_milp(bags, wishes):
     return tuple(found)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=25, deadline=None)
 @given(cases())
 def test_nothing_is_better_by_scipy_s_integer_programming(case):
     bags, wishes = case

@@ -77,7 +77,7 @@ def test_the_band_holds_eight_in_ten(ahead):
     """Drawn ledgers: gamma amounts in some weeks; the 10–90 % of the next weeks as the forecast has them, with nothing in it
     where one time in ten nothing is used.
     """
-    chance, held, count = np.random.default_rng(5), 0, 400
+    chance, held, count = np.random.default_rng(5), 0, 250
     for _ in range(count):
         odds, size = chance.uniform(0.2, 0.7), chance.uniform(2, 12)
         used = np.where(chance.random(80 + ahead) < odds, chance.gamma(3, size / 3, 80 + ahead), 0.0)

@@ -72,13 +72,13 @@ steps_of = st.lists(
 small = st.lists(st.builds(Job, st.integers(0, 4), steps_of, st.integers(0, 3)), min_size=1, max_size=4)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=25, deadline=None)
 @given(small)
 def test_no_plan_of_a_small_case_is_less_late(jobs):
     assert late(jobs) == every_plan(jobs, bench())
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=10, deadline=None)
 @given(small)
 def test_nor_where_some_days_are_off_and_some_short(jobs):
     hours = dict(zip(WEEK, (1.0, 0.0, 2.0, 0.5, 0.0, 3.0, 0.0), strict=True))
@@ -126,7 +126,7 @@ def test_hands_that_work_until_midnight_end_on_that_day():
     assert least_late([Job(0, (Step(900.0),))], bench(dict.fromkeys(WEEK, 15.0))).finished == [0]
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=20, deadline=None)
 @given(small)
 def test_the_latest_start_is_the_last_day_from_which_it_is_in_time(jobs):
     job = Job(jobs[0].due + 20, jobs[0].steps)
@@ -143,7 +143,7 @@ def test_the_latest_start_may_lie_before_today():
     assert latest_start(Job(0, (Step(480.0),)), bench(off=[MONDAY - dt.timedelta(1)])) == -4
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=12, deadline=None)
 @given(st.lists(st.builds(Job, st.integers(-3, 40), steps_of, st.integers(0, 20)), min_size=6, max_size=30))
 def test_many_jobs_are_no_later_than_by_due_date_and_every_minute_is_worked_once(jobs):
     state = least_late(jobs, bench())

@@ -33,6 +33,8 @@ POST_ONLY_OWNER = {
     "restock:new_supplier", "restock:supplier", "restock:offer",
 }  # fmt: skip
 OPEN_TO_VIEWERS = {
+    "restock:new_feed",
+    "restock:no_feed",
     "studio:pinch",
     "studio:password",
     "studio:end_session",

@@ -61,6 +61,7 @@ if TYPE_CHECKING:
 PASSWORD = "saltgrass-felt"
 LEAST = Decimal("0.01")
 OWN = {"kind": "own", "sale": "yes", "whom": "", "credit": "", "safety": ""}
+HOURS = {"mon": 2.0, "tue": 2.0, "wed": 0.0, "thu": 2.5, "fri": 2.0, "sat": 6.0, "sun": 3.0}  # of both makers together
 LEAST_ASIDE = 0.2  # grams that are worth laying aside
 SCHOOL = {"wool": "broken up", "needles": "bundle", "amounts": "small", "twins": "halves", "attach": "loose end",
           "eyes": "last", "trim": "zone", "surface": "smooth", "strays": "stab", "fingers": "guards"}  # fmt: skip
@@ -107,7 +108,7 @@ class _Builder:
             self.ways[figure.name] = load_figure(self.studio, figure, self.items)
         self.sketches()
         self.keeping()
-        self.studio.habits = {"school": SCHOOL}
+        self.studio.habits = {"school": SCHOOL, "hours": HOURS}
         self.studio.backed_up_at = self.now  # so that the pictures of Today begin without that caution
         self.studio.save(update_fields=["habits", "backed_up_at"])
         self.past()

@@ -203,6 +203,7 @@ WATCHED = {
     "plan:change": Watched("{}, changed", _project),
     "plan:drop": Watched("{}, given up", _project),
     "plan:finish": Watched("{}, done", _project),
+    "plan:hours": Watched("hours at the bench", _studio),
     "plan:new": Watched("{}, planned", _planned),
     "plan:newest": Watched("{}, by the newest version", _project),
     "restock:accept": Watched("an answer to a shortage", _answered),

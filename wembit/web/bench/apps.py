@@ -20,12 +20,13 @@ class BenchConfig(AppConfig):
     label = "bench"
 
     def ready(self) -> None:
-        from wembit.web.plan.begun import tellers
+        from wembit.web.plan.begun import tellers, worked_tellers
         from wembit.web.stash.ledger import posted, repeated
         from wembit.web.stash.looks import looks_told
 
         if told_begun not in tellers:
             tellers.append(told_begun)
+            worked_tellers.append(told_worked)
         posted.connect(moved, dispatch_uid="bench.moved")
         repeated.connect(taken_again, dispatch_uid="bench")
         looks_told.connect(notions_told, dispatch_uid="bench.notions_told")
@@ -68,3 +69,10 @@ def told_begun(project: Project) -> Begun:
     from .begun import begun_of
 
     return begun_of(project)
+
+
+def told_worked(studio: Studio) -> dict[Any, float]:
+    """How far the open projects' makings are, for the bench's hours."""
+    from .begun import worked
+
+    return worked(studio)

@@ -12,10 +12,12 @@ from wembit.core.grams.estimate import LayerGrams, Range, total
 from wembit.web.decimals import to_step
 from wembit.web.plan.begun import Begun
 from wembit.web.plan.figure_needs import Amounts
-from wembit.web.plan.models import RANGE, Project
+from wembit.web.plan.models import PLANNED, RANGE, Project
 from wembit.web.stash.models import ZERO, Item
+from wembit.web.studio.models import Studio
 
-from .queries import LayerLine, MakingLine, given_up_by_layer, makings_of
+from .models import Making, PieceLayer
+from .queries import LayerLine, MakingLine, given_up_by_layer, kept_takes, makings_of
 
 Key = tuple[Item, bool]
 
@@ -87,3 +89,24 @@ def _range(layers: Iterable[LayerLine]) -> Range:
     return total(
         [LayerGrams(role, "", rule_g, bias, sigma) for (_, _, role, bias, sigma), rule_g in parts.items()]
     ).at_least(least)
+
+
+def worked(studio: Studio) -> dict[UUID, float]:
+    """How many makings of each project are worked: finished ones whole, those in hand by the layers for which something was
+    taken. Three queries.
+    """
+    makings = Making.objects.of(studio).filter(project__state=PLANNED)
+    found: dict[UUID, float] = {}
+    for project, finished in makings.values_list("project", "finished_at"):
+        found[project] = found.get(project, 0.0) + (finished is not None)
+    in_hand = makings.filter(finished_at=None)
+    layers = PieceLayer.objects.filter(piece__making__in=in_hand).values_list(
+        "pk", "piece__making", "piece__making__project"
+    )
+    taken = set(kept_takes().filter(layer__piece__making__in=in_hand, aside=False).values_list("layer", flat=True))
+    shares: dict[tuple[UUID, UUID], list[bool]] = {}
+    for layer, making, project in layers:
+        shares.setdefault((making, project), []).append(layer in taken)
+    for (_, project), done in shares.items():
+        found[project] = found.get(project, 0.0) + sum(done) / len(done)
+    return found

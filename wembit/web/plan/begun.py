@@ -8,6 +8,8 @@ from typing import TYPE_CHECKING
 from uuid import UUID
 
 if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
+
     from .figure_needs import Amounts
     from .models import Project
 
@@ -24,8 +26,14 @@ class Begun:
 
 
 tellers: list[Callable[[Project], Begun]] = []  # bench/apps.py adds the one there is
+worked_tellers: list[Callable[[Studio], dict[UUID, float]]] = []  # and of this
 
 
 def begun_of(project: Project) -> Begun:
     """What is begun of a project."""
     return next((teller(project) for teller in tellers), Begun())
+
+
+def worked_of(studio: Studio) -> dict[UUID, float]:
+    """How many makings of each project have been worked so far, those in hand as far as their wool is taken."""
+    return next((teller(studio) for teller in worked_tellers), {})

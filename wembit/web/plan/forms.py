@@ -5,13 +5,18 @@ from __future__ import annotations
 import datetime as dt
 from typing import TYPE_CHECKING, Any
 
+from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.errors import Refusal
-from wembit.web.fields import DayField, IdField, TextField, WholeField, not_past
+from wembit.web.fields import DayField, IdField, NumberField, TextField, WholeField, not_past
 from wembit.web.forms import StudioForm
 from wembit.web.limits import MAKINGS
 
+from .actions.keep_hours import MOST_HOURS
+
 if TYPE_CHECKING:
+    from wembit.web.request import Request
+
     from .models import Project
 
 
@@ -42,6 +47,15 @@ class ChangeForm(ProjectForm):
                 raise Refusal(f"It was changed meanwhile, to {now}. Press again to keep what stands here.", name)
             fields[name] = wanted if mine or not was else now
         return {name: value or getattr(project, name) for name, value in fields.items()}
+
+
+class HoursForm(StudioForm):
+    """Hours at the bench by weekday, all hands together."""
+
+    def __init__(self, request: Request) -> None:
+        super().__init__(request)
+        for day in WEEK:
+            self.fields[day] = NumberField(0, MOST_HOURS, words=f"Write hours, 0 to {MOST_HOURS:.0f}.", required=False)
 
 
 class NewForm(ProjectForm):

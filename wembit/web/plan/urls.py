@@ -9,6 +9,7 @@ urlpatterns = [
     path("needed-by/<uuid:item_id>/", views.needed_by, name="needed_by"),
     path("", views.home, name="home"),
     path("new/", views.new, name="new"),
+    path("hours/", views.hours, name="hours"),
     path("<uuid:project_id>/", views.project, name="project"),
     path("<uuid:project_id>/change/", views.change, name="change"),
     path("<uuid:project_id>/drop/", views.drop, name="drop"),

@@ -12,6 +12,7 @@ from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
+from wembit.core.contract.requests import WEEK
 from wembit.web import clock, numbers
 from wembit.web.figures.materials_list.materials import listing
 from wembit.web.figures.queries import colourways, parts_of, ways_with
@@ -25,10 +26,12 @@ from wembit.web.stash.queries import colours
 from . import queries
 from .actions.change_project import change_project
 from .actions.close_project import drop_project, finish_project
+from .actions.keep_hours import keep_hours
 from .actions.plan_project import DAYS_BEFORE, plan_project
 from .actions.use_newest_version import use_newest_version, what_the_newest_changes
+from .bench_plan import bench_plan, hours_of, lateness
 from .figure_needs import bare_slots, newer_colourway
-from .forms import ChangeForm, NewForm
+from .forms import ChangeForm, HoursForm, NewForm
 from .models import PLANNED, Project
 from .plan_chart import calendar
 
@@ -43,13 +46,20 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 
+DAY_NAMES = dict(zip(WEEK, ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"), strict=True))
 NEXT = "<!--next-->"  # between two bars
 
 
 def plan_context(request: Request) -> dict:
     """The calendar, drawn until something changes."""
     studio, today = request.studio, clock.today(request.studio)
-    return {"calendar": studio.cached_until_change(f"calendar:{today}", lambda: drawn_calendar(studio, today))}
+    hours = hours_of(studio)
+    return {
+        "calendar": studio.cached_until_change(f"calendar:{today}", lambda: drawn_calendar(studio, today)),
+        "bench": bench_plan(studio),
+        "hours": hours,
+        "week_hours": [(day, DAY_NAMES[day], _hours_told(hours, day, studio)) for day in WEEK],
+    }
 
 
 def drawn_calendar(studio: Studio, today: dt.date) -> dict:
@@ -60,6 +70,21 @@ def drawn_calendar(studio: Studio, today: dt.date) -> dict:
     bars = [(bar.project.pk, mark_safe(one)) for bar, one in zip(laid.bars, drawn.split(NEXT), strict=bool(laid.bars))]
     sizes = {name: getattr(laid, name) for name in ("weeks", "folds", "today_x", "width", "height", "last_label_x")}
     return {"bars": bars, **sizes}
+
+
+def _hours_told(hours: dict[str, float], day: str, studio: Studio) -> str:
+    return numbers.plain(hours[day], 2, studio.decimal_mark) if hours else ""
+
+
+@require_POST
+def hours(request: Request) -> HttpResponse:
+    """The hours that there are at the bench."""
+    _, faults = HoursForm(request).tried(
+        lambda given: keep_hours(request.member, {day: float(given[day] or 0) for day in WEEK})
+    )
+    if faults:
+        return again(request, "plan/plan.html", plan_context(request) | {"hours_wrong": True}, faults)
+    return redirect("plan:home", studio=request.studio.slug)
 
 
 @require_GET
@@ -73,6 +98,7 @@ def project_context(request: Request, project: Project) -> dict:
     numbers = range(begun + 1, project.count + 1)
     return {
         "project": project,
+        "at_the_bench": lateness(bench_plan(request.studio), project) if project.state == PLANNED else None,
         "needs": needs,
         "shared_out": {line.need.pk: shared for line in needs if (shared := line.shared_out(numbers))},
         "short": [line for line in needs if line.short],

@@ -1,0 +1,111 @@
+"""The hours at the bench say by when each project has to be begun, when it is done, and how full the weeks are."""
+
+import datetime as dt
+
+import pytest
+
+from tests.web import factories as make
+from tests.web.conftest import signed_in
+from tests.web.helpers import get, post, text, words
+from wembit.core.contract.requests import WEEK
+from wembit.web import clock
+from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.models import PieceLayer
+from wembit.web.plan.bench_plan import bench_plan
+from wembit.web.studio.models import VIEWER, Studio
+
+
+@pytest.fixture
+def project(owner):
+    return make.project(owner, make.figure(owner, fibre=make.lot(owner, "oat", "900"), length=60), count=4, days=20)
+
+
+def keep(client, hours="2", **days):
+    return post(client, "plan/hours/", **{day: days.get(day, hours) for day in WEEK})
+
+
+def plan(owner):
+    return bench_plan(Studio.objects.get(pk=owner.studio_id))
+
+
+def test_nobody_has_said_and_it_is_asked(client, owner, project):
+    assert plan(owner) is None
+    assert "Say how many hours a day there are at the bench" in words(get(client, "plan/"))
+    assert "Begin it by" not in words(get(client, f"plan/{project.pk}/"))
+
+
+def test_hours_say_when_to_begin_and_when_it_is_done(client, owner, project):
+    assert keep(client).status_code == 302
+    row = plan(owner).rows[project.pk]
+    assert row.late_days == 0
+    assert clock.today(owner.studio) <= row.finish <= project.due
+    assert "Begin it by" in words(get(client, f"plan/{project.pk}/"))
+    minutes = sum(week.hours for week in plan(owner).weeks) * 60
+    assert minutes > 0
+    days = minutes / 120
+    assert (project.due - row.latest_start).days == pytest.approx(days, abs=1.1)
+
+
+def test_less_hours_and_more_to_make_are_later(client, owner, project):
+    keep(client, "2")
+    first = plan(owner).rows[project.pk]
+    keep(client, "0.25")
+    slower = plan(owner).rows[project.pk]
+    assert slower.finish > first.finish
+    assert slower.latest_start < first.latest_start
+    post(client, f"plan/{project.pk}/change/", name="Market", count="12", due=project.due.isoformat(), start="")
+    more = plan(owner).rows[project.pk]
+    assert more.late_days > 0
+    assert "late" in words(get(client, f"plan/{project.pk}/")).split("At your hours")[1][:60]
+    assert any(week.over > 0 for week in plan(owner).weeks) or more.late_days
+
+
+def test_what_is_worked_at_the_bench_is_done(client, owner, project):
+    keep(client)
+    before = sum(week.hours for week in plan(owner).weeks)
+    making = begin_making(owner, project.pk)
+    for layer in PieceLayer.objects.filter(piece__making=making):
+        post(client, f"bench/layer/{layer.pk}/take/", lot=str(layer.item.lots.get().pk), amount="3")
+    assert sum(week.hours for week in plan(owner).weeks) == pytest.approx(before * 3 / 4, rel=0.02)
+
+
+def test_a_day_without_hours_is_no_day(client, owner, project):
+    keep(client, "0", sat="4")
+    row = plan(owner).rows[project.pk]
+    assert row.finish.weekday() == 5
+    assert row.latest_start.weekday() == 5
+
+
+def test_none_at_all_is_nobody_says(client, owner, project):
+    keep(client)
+    keep(client, "0")
+    assert plan(owner) is None
+
+
+@pytest.mark.parametrize("given", ["16", "-1", "much"])
+def test_what_cannot_be_is_told_and_stays(client, owner, project, given):
+    answer = keep(client, "2", wed=given)
+    assert answer.status_code == 422
+    assert "Write hours, 0 to 15." in words(text(answer))
+    assert f'value="{given}"' in text(answer)
+    assert plan(owner) is None
+
+
+def test_z_takes_the_hours_back_and_a_viewer_gives_none(client, studio, owner, project):
+    keep(client, "2")
+    keep(client, "1")
+    post(client, "undo/")
+    assert studio.__class__.objects.get(pk=studio.pk).habits["hours"]["mon"] == 2
+    viewer = signed_in(make.member(studio, VIEWER))
+    assert keep(viewer).status_code == 403
+    assert "Hours at the bench" not in words(get(viewer, "plan/"))
+
+
+def test_two_projects_share_the_bench_the_urgent_one_first(client, owner, project):
+    keep(client, "1")
+    other = make.project(
+        owner, make.figure(owner, "Small", fibre=make.lot(owner, "sea", "90"), length=40), count=1, days=2, name="Gift"
+    )
+    rows = plan(owner).rows
+    assert rows[other.pk].start <= rows[project.pk].finish
+    assert rows[other.pk].finish - clock.today(owner.studio) <= dt.timedelta(2)
