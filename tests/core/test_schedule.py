@@ -138,6 +138,13 @@ def test_the_latest_start_is_the_last_day_from_which_it_is_in_time(jobs):
     assert alone(start) <= job.due < alone(start + 1)
 
 
+def test_the_calendar_reaches_as_far_as_dates_do():
+    far = (dt.date(9999, 12, 30) - MONDAY).days
+    assert latest_start(Job(far, (Step(60.0),)), bench()) == far
+    with pytest.raises(OverflowError):
+        least_late([Job(0, (Step(1e9),))], bench())
+
+
 def test_the_latest_start_may_lie_before_today():
     assert latest_start(Job(0, (Step(480.0),)), bench()) == -3
     assert latest_start(Job(0, (Step(480.0),)), bench(off=[MONDAY - dt.timedelta(1)])) == -4

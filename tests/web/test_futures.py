@@ -6,7 +6,7 @@ from decimal import Decimal as D
 import pytest
 
 from tests.web import factories as make
-from tests.web.helpers import get, words
+from tests.web.helpers import get, post, words
 from wembit.web import clock
 from wembit.web.plan.models import Need
 from wembit.web.restock.queries import tide_of
@@ -114,3 +114,27 @@ def test_another_studio_s_use_is_not_heard(owner, bag):
     used_weekly(other, theirs, "3")
     assert habits(fresh(owner)) == {}
     assert set(habits(fresh(other))) == {theirs.item_id}
+
+
+def delivered(client, item, offer, days):
+    """An order sent and come after so many days."""
+    with clock.as_of(clock.now() - dt.timedelta(days=60)):
+        post(client, "restock/list/", item=str(item.pk), **{f"pack_{offer.pk}": "1"})
+        order = offer.supplier.orders.get(state="draft")
+        post(client, f"restock/order/{order.pk}/send/")
+    with clock.as_of(clock.now() - dt.timedelta(days=60 - days)):
+        post(client, f"restock/order/{order.pk}/arrival/", amount_0="1", dye_lot_0="", drawer_0="")
+
+
+def test_what_deliveries_took_moves_the_day_to_order(client, owner):
+    bag = make.lot(owner, "moss", "2")
+    offer = make.offer(owner, bag.item, "50")
+    make.project(owner, make.figure(owner, fibre=bag, length=60), days=90)
+    told = tide_of(fresh(owner), bag.item_id)
+    assert told.lead_days == offer.supplier.lead_days
+    for days in (offer.supplier.lead_days + 8, offer.supplier.lead_days + 12, offer.supplier.lead_days + 20):
+        delivered(client, bag.item, offer, days)
+    learnt = tide_of(fresh(owner), bag.item_id)
+    assert learnt.lead_days > offer.supplier.lead_days + 10
+    assert learnt.outlook.order_by < told.outlook.order_by
+    assert f"{learnt.lead_days} days" in words(get(client, f"restock/item/{bag.item_id}/"))

@@ -62,16 +62,14 @@ class BenchHours:
         """The first day for which `reached` holds, which it does from then on."""
         high, step = 0, 1
         while not reached(high):
-            high += step
-            step *= 2
-            if high > MOST_DAYS:
+            if high >= MOST_DAYS:
                 raise OverflowError("the work ends beyond the calendar")
+            high, step = min(high + step, MOST_DAYS), step * 2
         low, step = high, 1
         while reached(low):
-            low -= step
-            step *= 2
-            if low < -MOST_DAYS:
+            if low <= -MOST_DAYS:
                 raise OverflowError("the work begins before the calendar")
+            low, step = max(low - step, -MOST_DAYS), step * 2
         while high - low > 1:
             middle = (low + high) // 2
             low, high = (low, middle) if reached(middle) else (middle, high)

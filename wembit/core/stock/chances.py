@@ -16,7 +16,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 from scipy.fft import irfft, rfft
-from scipy.special import gammainc, ndtr, ndtri
+from scipy.special import gammainc, gammaincinv, ndtr, ndtri
 
 Array = NDArray[np.float64]
 CELLS, ZERO_AT = 384, 120  # of a grid, and which of them is no deviation
@@ -27,6 +27,9 @@ TAIL, MIDDLES = (
 )  # of a lognormal demand that the grid holds at least, and where only the middle is asked for
 A_TRACE = 1e-6  # grams below which a balance counts as exactly 0
 Z90 = 1.2815515655446004
+WEEK = 7
+RARE, SCARCE = 0.5, 0.2  # the gamma shape of a week below which hardly anything is used, or very much; of the standard
+# deviation of a week: what is there is so little that it hangs on the smallest uses
 HEAVY = 0.8  # scatter of logarithms from which a demand's tail is told apart from what matters
 TRIED, NARROWED = 16, 4  # amounts at once, and how often
 
@@ -42,8 +45,9 @@ class Wanted:
 
 @dataclass(frozen=True)
 class Case:
-    """A fibre: the exact end-of-day balances (days,) with medians and means of all that is used, the habit of a day as shape
-    and scale of its gamma increment (shape 0: none), the demands that scatter, and the days on which something arrives.
+    """A fibre: the exact end-of-day balances (days,) with medians and `steady` of all that is used, the habit of a day as
+    shape and scale of its gamma increment (shape 0: none; `is_rare`: mostly nothing, then much), the demands that scatter,
+    and the days on which something arrives.
     """
 
     middles: Array
@@ -51,6 +55,13 @@ class Case:
     scale: float
     wanted: tuple[Wanted, ...]
     arrivals: tuple[int, ...]
+    steady: float = 0.0
+    is_rare: bool = False
+
+    @property
+    def is_heavy(self) -> bool:
+        """Whether tails reach far beyond what matters."""
+        return self.is_rare or any(each.sigma > HEAVY for each in self.wanted)
 
     @property
     def is_sure(self) -> bool:
@@ -85,6 +96,7 @@ class _Grid:
         self.tracked = np.array([bool(case.arrivals) for case in cases])
         self.shape = np.array([case.shape for case in cases])
         self.scale = np.array([case.scale for case in cases])
+        self.steady = np.array([case.steady for case in cases])
         self.needed = np.array([_needed(case, days, tail) for case in cases])
         if top is not None:  # what is used beyond it is short for good, so that it need not be told apart
             least = self.needed[:, 0, :]
@@ -97,7 +109,7 @@ class _Grid:
         """Some of the cases, as they are at this moment."""
         some = object.__new__(_Grid)
         some.cases = [self.cases[int(row)] for row in rows]
-        for name in ("day", "width", "mass", "alive", "tracked", "shape", "scale", "needed"):
+        for name in ("day", "width", "mass", "alive", "tracked", "shape", "scale", "steady", "needed"):
             setattr(some, name, getattr(self, name)[rows].copy())
         some.kept = None
         return some
@@ -148,11 +160,11 @@ class _Grid:
         stale = rows[(kept_days[rows] != days[rows]) | (kept_width[rows] != self.width[rows])]
         if len(stale):
             shapes, scale = (self.shape[stale] * days[stale])[:, None], self.scale[stale][:, None]
-            used = np.maximum(self._cells(stale) / scale + shapes, 0)
+            steady = (self.steady[stale] * days[stale])[:, None]
+            used = np.maximum(self._cells(stale) + steady, 0) / scale
             reached = gammainc(shapes, used)
-            kept[stale] = _spectrum(
-                reached, shapes * scale * (gammainc(shapes + 1, used) - reached), self._cells(stale)
-            )
+            moment = shapes * scale * gammainc(shapes + 1, used) - steady * reached
+            kept[stale] = _spectrum(reached, moment, self._cells(stale))
             kept_days[stale], kept_width[stale] = days[stale], self.width[stale]
         return kept[rows]
 
@@ -236,17 +248,20 @@ def _needed(case: Case, days: int, tail: float) -> Array:
             reach[each.day :] += max(spread, far) ** 2
             lowest[each.day :] += each.grams
     passed = np.arange(1, days + 1)
-    habit = case.shape * case.scale**2 * passed
-    lowest += case.shape * case.scale * passed
+    habit = far_habit = case.shape * case.scale**2 * passed
+    if case.is_rare:
+        low, high, top = (case.scale * gammaincinv(case.shape * passed, share) for share in (0.1, 0.9, max(tail, TAIL)))
+        habit, far_habit = ((high - low) / (2 * Z90)) ** 2, np.maximum((high - low) / (2 * Z90), top / ABOVE) ** 2
+    lowest += case.steady * passed
     below = np.minimum(BELOW * np.sqrt(variance + habit), lowest)
-    return np.stack([below / (ZERO_AT - 2), ABOVE * np.sqrt(reach + habit) / (CELLS - ZERO_AT - 2)])
+    return np.stack([below / (ZERO_AT - 2), ABOVE * np.sqrt(reach + far_habit) / (CELLS - ZERO_AT - 2)])
 
 
 def odds(cases: Sequence[Case], rows: Sequence[int], last: int, limit: float) -> Odds:
     """The odds and balances of the days `rows`, and the first day up to `last` on which the odds pass `limit`."""
     count = len(cases)
     found = Odds(np.zeros((count, len(rows))), np.zeros((count, len(rows), 3)), np.full(count, -1))
-    heavy = np.array([any(each.sigma > HEAVY for each in case.wanted) for case in cases], dtype=bool)
+    heavy = np.array([case.is_heavy for case in cases], dtype=bool)
     for part, is_heavy in ((np.flatnonzero(~heavy), False), (np.flatnonzero(heavy), True)):
         if len(part):
             some = _odds([cases[int(at)] for at in part], rows, last, limit, apart=is_heavy)

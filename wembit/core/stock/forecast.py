@@ -15,7 +15,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.special import gammaincinv
 
-from .chances import A_TRACE, Case, Wanted, lowest, odds
+from .chances import A_TRACE, RARE, SCARCE, Case, Wanted, lowest, odds
 from .packs import Chosen, cheapest
 
 WEEK = 7
@@ -166,10 +166,13 @@ def _case(today: dt.date, fibre: Fibre, days: int) -> Case:
             if each.sigma > 0:
                 wanted.append(Wanted(day, each.grams, each.sigma))
     mean, sd = fibre.habit.weekly_g, fibre.habit.weekly_sd_g
-    middles = fibre.on_hand + np.cumsum(changes) - mean / WEEK * np.arange(1, days + 1)
     random = mean > 0 and sd > 0
     shape, scale = (mean**2 / (WEEK * sd**2), sd**2 / mean) if random else (0.0, 0.0)
-    return Case(middles, shape, scale, tuple(wanted), tuple(sorted(arrivals)))
+    there = fibre.on_hand + np.cumsum(changes)
+    rare = random and (WEEK * shape < RARE or float(there.max()) < SCARCE * sd)
+    steady = 0.0 if rare else mean / WEEK
+    middles = there - steady * np.arange(1, days + 1)
+    return Case(middles, shape, scale, tuple(wanted), tuple(sorted(arrivals)), steady, rare)
 
 
 def _sure(today: dt.date, case: Case, rows: Sequence[int], horizon_days: int, fibre: Fibre, service: float) -> Future:

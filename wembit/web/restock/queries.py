@@ -15,6 +15,7 @@ from django.http import Http404
 
 from wembit.core.stock.forecast import Dated, Fibre, Future, Habit, Level, Outlook, balances, lead_time, ordered
 from wembit.core.stock.intermittent import WeeklyUse
+from wembit.core.stock.lead_times import lead_of
 from wembit.web import clock
 from wembit.web.plan.coming import Coming
 from wembit.web.plan.models import Need
@@ -24,6 +25,7 @@ from wembit.web.stash.queries import with_colour
 from wembit.web.stash.unplanned import habits
 
 from .futures import HORIZON_DAYS, SERVICE, futures_of
+from .lead_times import days_taken
 from .models import ARRIVED, DRAFT, SENT, Offer, Order, OrderLine, Supplier
 
 if TYPE_CHECKING:
@@ -59,6 +61,7 @@ class TideLine:
     receipts: list[Dated]
     habit: WeeklyUse = NO_USE
     levels: Sequence[Level] = ()
+    lead_days: int = 0  # within which its supplier brings it nine times in ten
 
     @property
     def moves(self) -> bool:
@@ -134,10 +137,11 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
     items = [Held(*row) for row in rows.values_list("pk", "name", "there", "unknown", "unit")]
     offers = offers_by_item(studio, by_item)
     moving, listed = open_lines(studio, by_item)
+    taken = days_taken(studio)
     fibres = [_fibre(item, by_item[item.pk], moving.get(item.pk, []), used.get(item.pk, NO_USE)) for item in items]
     found = [
         _tide(item, by_item[item.pk], offers.get(item.pk, []), moving.get(item.pk, []), listed.get(item.pk, []),
-              (today, used.get(item.pk, NO_USE), fibre, future))
+              (today, used.get(item.pk, NO_USE), fibre, future, taken))
         for item, fibre, future in zip(items, fibres, futures_of(today, fibres), strict=True)
     ]  # fmt: skip
     far = dt.date.max
@@ -169,22 +173,23 @@ def _tide(
     offers: list[Offer],
     moving: list[OrderLine],
     listed: list[OrderLine],
-    known: tuple[dt.date, WeeklyUse, Fibre, Future],
+    known: tuple[dt.date, WeeklyUse, Fibre, Future, dict[UUID, list[float]]],
 ) -> TideLine:
     """The item by the supplier who brings it in time for least; `known`: today, its habit, all that its future hangs on, and
     that.
     """
-    today, used, fibre, future = known
+    today, used, fibre, future, taken = known
     choices: dict[Supplier, list[Offer]] = {}
     for offer in offers:
         choices.setdefault(offer.supplier, []).append(offer)
     outlooks = []
     for supplier, theirs in choices.items() or [(None, [])]:
         packs = [(float(offer.pack), float(offer.price)) for offer in theirs]
-        lead = lead_time(supplier.lead_days, 0.0, SERVICE) if supplier else 0
+        lead = lead_time(*lead_of(supplier.lead_days, taken.get(supplier.pk, [])), SERVICE) if supplier else 0
         found = ordered(today, future.outlook.runs_out, future.outlook.order_g, lead, packs)
-        outlooks.append((found.late, found.chosen.cost, supplier.name if supplier else "", supplier, theirs, found))
-    _, _, _, supplier, theirs, outlook = min(outlooks, key=lambda row: row[:3])
+        name = supplier.name if supplier else ""
+        outlooks.append((found.late, found.chosen.cost, name, supplier, theirs, found, lead))
+    _, _, _, supplier, theirs, outlook, lead = min(outlooks, key=lambda row: row[:3])
     on_list = sum((line.amount for line in listed), ZERO)
     return TideLine(
         item,
@@ -198,6 +203,7 @@ def _tide(
         list(fibre.receipts),
         used,
         future.levels,
+        lead,
     )
 
 
