@@ -85,7 +85,7 @@ def test_a_habit_alone_is_a_gamma_distribution(on_hand, weekly, scatter):
         used = stats.gamma(days * weekly**2 / (7 * sd**2), scale=sd**2 / weekly)
         assert row.short == pytest.approx(used.sf(on_hand), abs=0.01)
         reach = used.ppf(0.9) - used.ppf(0.1)
-        assert row.p50 == pytest.approx(on_hand - used.median(), abs=0.05 * reach + 0.3)
+        assert row.p50 == pytest.approx(on_hand - used.median(), abs=0.05 * reach + 0.3 + 5e-4 * used.ppf(0.998))
 
 
 @given(st.floats(5, 60), st.floats(0.05, 1.5))

@@ -90,7 +90,7 @@ class _Grid:
         count, days = len(cases), max(len(case.middles) for case in cases)
         self.day = np.full(count, -1)
         self.width = np.zeros(count)
-        self.mass = np.zeros((count, CELLS))
+        self.mass = np.zeros((count, CELLS), dtype=np.float32)
         self.mass[:, ZERO_AT] = 1.0
         self.alive = self.mass.copy()
         self.tracked = np.array([bool(case.arrivals) for case in cases])
@@ -103,6 +103,7 @@ class _Grid:
             self.needed[:, 1, :] = np.minimum(self.needed[:, 1, :], np.maximum(top[:, None] / (CELLS - ZERO_AT - 2), 0))
             self.needed[:, 0, :] = least
         self.needed = self.needed.max(axis=1)
+        self.is_one = len(cases) == 1
         self.kept: tuple[Array, Array, NDArray[np.complex128]] | None = None
 
     def part(self, rows: NDArray[np.int64]) -> _Grid:
@@ -112,6 +113,7 @@ class _Grid:
         for name in ("day", "width", "mass", "alive", "tracked", "shape", "scale", "steady", "needed"):
             setattr(some, name, getattr(self, name)[rows].copy())
         some.kept = None
+        some.is_one = len(rows) > 0 and bool((rows == rows[0]).all())
         return some
 
     def go_on(self, until: NDArray[np.int64]) -> None:
@@ -119,7 +121,7 @@ class _Grid:
         self._widen(until)
         rows = np.flatnonzero((self.shape > 0) & (self.width > 0) & (until > self.day))
         if len(rows):
-            self._convolve(rows, self._habit(rows, until - self.day))
+            self._convolve(rows, self._habit(self._told_apart(rows), until - self.day))
         due: dict[int, list[Wanted]] = {}
         for row, case in enumerate(self.cases):
             if mine := [each for each in case.wanted if self.day[row] < each.day <= until[row]]:
@@ -127,15 +129,20 @@ class _Grid:
         while due:  # one of each case at once
             some = np.array([row for row in due if self.width[row] > 0], dtype=int)
             if len(some):
-                self._convolve(some, self._demand(some, [due[int(row)][-1] for row in some]))
+                apart = self._told_apart(some)
+                self._convolve(some, self._demand(apart, [due[int(row)][-1] for row in apart]))
             due = {row: mine[:-1] for row, mine in due.items() if len(mine) > 1}
         self.day = until.copy()
+
+    def _told_apart(self, rows: NDArray[np.int64]) -> NDArray[np.int64]:
+        """One of them where all are the same case, to the same day: what is added is the same."""
+        return rows[:1] if self.is_one else rows
 
     def _convolve(self, rows: NDArray[np.int64], spectrum: NDArray[np.complex128]) -> None:
         """Add an independent deviation; what falls below the grid lies in its lowest cell, what passes it is gone."""
         self.mass[rows] = _added(self.mass[rows], spectrum)
         if (some := np.flatnonzero(self.tracked[rows])).size:
-            self.alive[rows[some]] = _added(self.alive[rows[some]], spectrum[some])
+            self.alive[rows[some]] = _added(self.alive[rows[some]], spectrum if self.is_one else spectrum[some])
 
     def _widen(self, until: NDArray[np.int64]) -> None:
         """Wider cells where the spread has outgrown them."""
@@ -155,7 +162,7 @@ class _Grid:
         """The spectrum of what the habit adds in so many days each; the last one is kept while days and cells stay."""
         if self.kept is None:
             count = len(self.width)
-            self.kept = np.zeros(count), np.zeros(count), np.zeros((count, CELLS + 1), dtype=complex)
+            self.kept = np.zeros(count), np.zeros(count), np.zeros((count, CELLS + 1), dtype=np.complex64)
         kept_days, kept_width, kept = self.kept
         stale = rows[(kept_days[rows] != days[rows]) | (kept_width[rows] != self.width[rows])]
         if len(stale):
@@ -195,7 +202,7 @@ class _Grid:
 
     def quantiles(self, share: float | Array) -> Array:
         """The deviation (n,) that is not passed with those odds."""
-        reached = self.mass.cumsum(axis=1)
+        reached = self.mass.cumsum(axis=1, dtype=np.float64)
         wanted = np.minimum(np.broadcast_to(share, (len(reached),)), reached[:, -1] * (1 - 1e-12))
         at = (reached < wanted[:, None]).sum(axis=1)
         rows = np.arange(len(reached))
@@ -211,7 +218,7 @@ def _spectrum(reached: Array, moment: Array, cells: Array) -> NDArray[np.complex
     between, moments = np.diff(reached, axis=1), np.diff(moment, axis=1)
     width = cells[:, 1:2] - cells[:, :1]
     upper = np.clip(np.divide(moments - cells[:, :-1] * between, width), 0, between)
-    turned = np.zeros((len(cells), 2 * CELLS))
+    turned = np.zeros((len(cells), 2 * CELLS), dtype=np.float32)
     mass = np.zeros_like(cells)
     mass[:, :-1] += between - upper
     mass[:, 1:] += upper
@@ -221,7 +228,7 @@ def _spectrum(reached: Array, moment: Array, cells: Array) -> NDArray[np.complex
     return np.asarray(rfft(turned))
 
 
-def _added(mass: Array, spectrum: NDArray[np.complex128]) -> Array:
+def _added(mass: NDArray[np.floating], spectrum: NDArray[np.complex128]) -> Array:
     moved = irfft(rfft(mass, 2 * CELLS) * spectrum, 2 * CELLS)
     moved[:, 0] += moved[:, 2 * CELLS - ZERO_AT :].sum(axis=1)
     return np.maximum(moved[:, :CELLS], 0)
@@ -308,7 +315,7 @@ class _Short:
         self.grid.go_on(np.full(len(self.odds), day))
         if busy.any():
             self._day_by_day(held, np.flatnonzero(busy), day)
-        self.odds = 1 - self.grid.survivors(self._middles(self.grid, day))
+        self.odds = np.maximum(self.odds, 1 - self.grid.survivors(self._middles(self.grid, day)))
         newly = np.flatnonzero((self.odds[waiting] > self.limit) & (self.passed[waiting] < 0))
         if len(newly):
             self._find(before.part(newly), waiting[newly], day)
