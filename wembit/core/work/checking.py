@@ -39,6 +39,7 @@ class Checked:
     thick: float
     to_do: str
     add_g: float = 0.0
+    is_loose: bool = False  # larger and softer: it was rolled loosely, and is to be felted on
 
 
 def firmness_of(density: float) -> str:
@@ -85,7 +86,7 @@ def checked(planned: Planned, long_mm: float, thick_mm: float | None, grams: flo
         to_do, add = "Its size, and firmer than planned: it took more wool.", 0.0
     else:
         to_do, add = "As planned.", 0.0
-    return Checked(density, firmness_of(density), long, thick, to_do, round(add, 3))
+    return Checked(density, firmness_of(density), long, thick, to_do, round(add, 3), large and soft)
 
 
 def _of_size(long: float, thick: float) -> str:

@@ -8,10 +8,18 @@ from typing import TYPE_CHECKING
 
 from wembit.core.craft.materials import FIRMNESS, FIRMNESS_WORDS
 from wembit.core.work.checking import Checked, Planned, along_scale, checked
-from wembit.web.figures.to_core.estimating import PartPlan, armature_mm3
+from wembit.web.figures.queries import part_among, parts_of
+from wembit.web.figures.to_core.estimating import Palette, PartPlan, armature_mm3, plan_figure
 from wembit.web.stash.models import ZERO
 
+from .own_plan import own_plan
+from .piece_chart import piece_picture
+from .queries import making_of, trimmed_by_layer
+
 if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
+
+    from .models import Piece
     from .piece_chart import PiecePicture
     from .queries import PieceLine
 
@@ -67,3 +75,16 @@ def _marks(planned: str) -> list[Mark]:
 def cut_off(line: PieceLine, trimmed: dict) -> Decimal:
     """Grams that were trimmed off a piece."""
     return sum((trimmed.get(layer.layer.pk, ZERO) for layer in line.layers), ZERO)
+
+
+def fit_of(studio: Studio, piece: Piece) -> Fitting | None:
+    """How a piece of a making fits as it is measured now, stored or not; None as in `fitting`."""
+    line = making_of(studio, piece.making_id)
+    way = line.making.colourway
+    parts = parts_of(way.version)
+    plan = own_plan(line, plan_figure(way.version, parts, Palette.of(way)))
+    mine = next(each for each in line.pieces if each.piece.pk == piece.pk)
+    mine.piece.long_mm, mine.piece.thick_mm = piece.long_mm, piece.thick_mm
+    part_plan = next((each for each in plan.parts if each.part.key == piece.part_key), None)
+    picture = piece_picture(part_among(parts, piece.part_key), 0.0, "")
+    return fitting(mine, part_plan, picture, cut_off(mine, trimmed_by_layer([piece.making_id])))

@@ -18,7 +18,7 @@ from wembit.web.studio.models import Member
 from .learnt_blends import learnt_blends
 from .learnt_chart import HIGH, WIDE, along, learnt_rows, part_rows
 from .queries import makings_of_figure
-from .records import Record, minutes_of, records
+from .records import Record, loose_costs, minutes_of, records
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -43,6 +43,7 @@ def learnt(request: Request) -> HttpResponse:
         "high": HIGH,
         "as_planned": HIGH / 2,
         "blends": learnt_blends(request.studio),
+        "loose": loose_costs(request.studio),
     }
     return render(request, "bench/learnt.html", context)
 

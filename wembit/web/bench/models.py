@@ -60,6 +60,7 @@ class Piece(Owned):
     state = models.CharField(max_length=8, default=PLANNED, choices=[(s, s) for s in STATES])
     long_mm = models.FloatField(null=True)  # as it was measured
     thick_mm = models.FloatField(null=True)
+    was_loose = models.BooleanField(default=False)  # once measured larger and softer than planned
     photo = models.ImageField(blank=True)
     seen = models.JSONField(default=dict)  # what the photo shows: piece_photo.py
 

@@ -227,6 +227,12 @@ def layers_of(making_ids: Sequence[UUID]) -> list[PieceLayer]:
     return list(rows.order_by("piece__position", "position"))
 
 
+def loose_parts(making_ids: Sequence[UUID]) -> set[tuple[UUID, str]]:
+    """The parts of some makings of which a piece was rolled loosely at first: making and key."""
+    rows = Piece.objects.filter(making__in=making_ids, was_loose=True)
+    return set(rows.values_list("making", "part_key"))
+
+
 def booked_layers(making_ids: Sequence[UUID]) -> set[UUID]:
     """The layers for which something was booked as planned, and not weighed."""
     takes = kept_takes().filter(layer__piece__making__in=making_ids, measured=False)
@@ -291,7 +297,7 @@ def _lines(found: QuerySet[Making]) -> list[MakingLine]:
     pieces = Piece.objects.order_by("position").prefetch_related(Prefetch("layers", queryset=layers))
     rows = list(
         found.select_related(
-            "project", "colourway__version__figure", "colourway__version__studio", "maker__user"
+            "project", "colourway__version__figure", "colourway__version__studio", "colourway__studio", "maker__user"
         ).prefetch_related(Prefetch("pieces", queryset=pieces))
     )
     taken, aside = taken_and_aside([making.pk for making in rows])

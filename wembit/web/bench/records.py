@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import datetime as dt
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
+from statistics import fmean
 from typing import TYPE_CHECKING
 from uuid import UUID
 
@@ -13,7 +15,7 @@ from wembit.core.craft.materials import A_PINCH_BELOW_G
 from wembit.core.grams.estimate import Range
 from wembit.web.stash.models import ZERO
 
-from .queries import booked_layers, finished_makings, layers_of, taken_by_layer
+from .queries import booked_layers, finished_makings, layers_of, loose_parts, taken_by_layer
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -21,6 +23,7 @@ if TYPE_CHECKING:
     from .models import PieceLayer
 
 LAST = 200  # makings that are looked at
+FEWEST_LOOSE = 3  # parts from which something is said
 
 
 @dataclass(frozen=True)
@@ -83,6 +86,21 @@ def minutes_of(studio: Studio) -> list[tuple[UUID, float]]:
     """
     makings = finished_makings(studio, LAST)[::-1]
     return [(making.maker_id, took / planned) for making in makings for planned, took in making.took.values()]
+
+
+def loose_costs(studio: Studio) -> tuple[float, int] | None:
+    """How many times as long parts took that were rolled loosely at first as the others, and of how many that is known; None
+    where there are too few of either.
+    """
+    makings = finished_makings(studio, LAST)
+    loose = loose_parts([making.pk for making in makings])
+    logs: dict[bool, list[float]] = {True: [], False: []}
+    for making in makings:
+        for key, (planned, took) in making.took.items():
+            logs[(making.pk, key) in loose].append(math.log(took / planned))
+    if min(map(len, logs.values())) < FEWEST_LOOSE:
+        return None
+    return math.exp(fmean(logs[True]) - fmean(logs[False])), len(logs[True])
 
 
 def _part_name(group: Sequence[PieceLayer]) -> str:

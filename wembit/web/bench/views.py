@@ -159,6 +159,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     plan = own_plan(line, plan_figure(version, parts, palette))
     steps = order_of(version, parts, plan)
     step = next((other for other in steps if other.takes(part.key, chosen.layer.role)), None)
+    chosen.layer.studio = request.studio
     sources = queries.sources(chosen.layer)
     lot = next((source for source in sources if str(source.lot.pk) == request.POST.get("lot", "")), None)
     lot = lot or (sources[0] if sources else None)

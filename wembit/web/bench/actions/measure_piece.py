@@ -1,4 +1,4 @@
-"""Keep the size that a piece came out with."""
+"""Keep the size that a piece came out with, and whether it was rolled too loosely at first."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from uuid import UUID
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
+from wembit.web.bench.fitting import fit_of
 from wembit.web.bench.models import Piece
 from wembit.web.errors import Refusal
 from wembit.web.studio.models import MAKER, Member
@@ -27,5 +28,7 @@ def measure_piece(member: Member, piece_id: UUID, long_mm: Decimal | None, thick
         raise Refusal("Measure its length, too.", "long")
     piece.long_mm = None if long_mm is None else float(long_mm)
     piece.thick_mm = None if thick_mm is None else float(thick_mm)
-    piece.save(update_fields=["long_mm", "thick_mm"])
+    found = fit_of(member.studio, piece)
+    piece.was_loose = piece.was_loose or (found is not None and found.found.is_loose)
+    piece.save(update_fields=["long_mm", "thick_mm", "was_loose"])
     return piece

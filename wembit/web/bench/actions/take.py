@@ -27,8 +27,8 @@ def take(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, press
     """
     layer = layer_in_hand(member, layer_id, lot_id)
     entry = pull(member, lot_id, amount, press=press, need=layer.need)
-    for movement in entry.movements.filter(lot=lot_id, kind="pulled"):
-        Take.objects.get_or_create(movement=movement, defaults={"studio": member.studio, "layer": layer})
+    if hasattr(entry, "written"):  # a press that is repeated has written nothing
+        Take.objects.create(studio=member.studio, movement=entry.written[0], layer=layer)
     Piece.objects.filter(pk=layer.piece_id, state=PLANNED).update(state=WEIGHED)
     work_on(member, layer.piece, entry)
     return entry
