@@ -118,3 +118,20 @@ def test_who_signs_out_leaves_no_page_behind(context):
     expect(page.get_by_label("name").first).to_be_visible()
     page.goto("/s/saltgrass/bench/")
     assert "bench-pages" not in page.evaluate("() => caches.keys()")
+
+
+def test_what_is_being_written_stays_when_the_line_is_back(context):
+    page = context.new_page()
+    at_the_bench(page)
+    before = len(pulled(0))
+    context.set_offline(True)
+    amount = page.locator("form.take [name=amount]")
+    planned = amount.input_value()
+    take(page, "0.02")
+    expect(amount).to_have_value(planned)
+    amount.fill("0.07")
+    context.set_offline(False)
+    expect(page.locator("#queue")).to_be_hidden()
+    page.wait_for_timeout(500)
+    assert pulled(before) == ["0.02"]
+    expect(amount).to_have_value("0.07")

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from wembit.core.shape.sizes import sizes
 from wembit.core.shape.solids import solid
-from wembit.core.work.as_made import came_out, differs, felted
+from wembit.core.work.as_made import came_out, differs, felted, is_same, weighs_otherwise
 
 SHAPES = [
     {"kind": "sphere", "diameter_mm": 30},
@@ -55,3 +55,16 @@ def test_what_a_hand_always_takes_is_not_firmness():
 def test_a_hair_is_no_difference():
     assert not differs(1.009)
     assert differs(0.985)
+
+
+@pytest.mark.parametrize("shape", SHAPES, ids=lambda shape: shape["kind"])
+def test_a_shape_is_the_same_until_a_ruler_tells(shape):
+    assert is_same(came_out(shape, 1.002, 1.002), shape)
+    assert not is_same(came_out(shape, 1.0, 1.05), shape)
+
+
+def test_a_scale_tells_a_tenth_but_not_of_a_pinch():
+    assert weighs_otherwise(1.1, 1.0)
+    assert weighs_otherwise(0.9, 1.0)
+    assert not weighs_otherwise(1.05, 1.0)
+    assert not weighs_otherwise(0.06, 0.03)

@@ -71,6 +71,18 @@ def test_a_piece_that_was_only_weighed_is_planned_with_its_weight(client, making
     assert part.shape["diameter_mm"] > 40
 
 
+@pytest.mark.parametrize("is_measured", [True, False])
+def test_what_is_planned_with_it_already_is_not_offered_again(client, making, is_measured):
+    take_all(client, making, 1.25)
+    if is_measured:
+        measure(client, Piece.objects.get(), "44", "44")
+    finish(client, making)
+    post(client, f"bench/{making.pk}/as-made/")
+    assert "Plan the next as this one came out" not in words(get(client, f"bench/{making.pk}/"))
+    answer = post(client, f"bench/{making.pk}/as-made/")
+    assert "Nothing came out otherwise than planned." in words(answer.content.decode())
+
+
 def test_z_takes_it_back(client, making):
     take_all(client, making, 1.1)
     measure(client, Piece.objects.get(), "44", "44")

@@ -40,7 +40,7 @@ def test_hours_say_when_to_begin_and_when_it_is_done(client, owner, project):
     assert row.late_days == 0
     assert clock.today(owner.studio) <= row.finish <= project.due
     assert "Begin it by" in words(get(client, f"plan/{project.pk}/"))
-    minutes = sum(week.hours for week in plan(owner).weeks) * 60
+    minutes = sum(week.minutes for week in plan(owner).load)
     assert minutes > 0
     days = minutes / 120
     assert (project.due - row.latest_start).days == pytest.approx(days, abs=1.1)
@@ -57,16 +57,16 @@ def test_less_hours_and_more_to_make_are_later(client, owner, project):
     more = plan(owner).rows[project.pk]
     assert more.late_days > 0
     assert "late" in words(get(client, f"plan/{project.pk}/")).split("At your hours")[1][:60]
-    assert any(week.over > 0 for week in plan(owner).weeks) or more.late_days
+    assert any(week.minutes > week.capacity_min for week in plan(owner).load) or more.late_days
 
 
 def test_what_is_worked_at_the_bench_is_done(client, owner, project):
     keep(client)
-    before = sum(week.hours for week in plan(owner).weeks)
+    before = sum(week.minutes for week in plan(owner).load)
     making = begin_making(owner, project.pk)
     for layer in PieceLayer.objects.filter(piece__making=making):
         post(client, f"bench/layer/{layer.pk}/take/", lot=str(layer.item.lots.get().pk), amount="3")
-    assert sum(week.hours for week in plan(owner).weeks) == pytest.approx(before * 3 / 4, rel=0.02)
+    assert sum(week.minutes for week in plan(owner).load) == pytest.approx(before * 3 / 4, rel=0.02)
 
 
 def test_a_day_without_hours_is_no_day(client, owner, project):

@@ -10,6 +10,7 @@ from tests.web.helpers import get, post, words
 from wembit.web import clock
 from wembit.web.plan.models import Need
 from wembit.web.restock.queries import tide_of
+from wembit.web.stash.actions.discard import discard
 from wembit.web.stash.actions.pull import pull
 from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.actions.undo import undo
@@ -54,6 +55,18 @@ def test_what_was_taken_back_is_no_habit(owner, bag):
     for entry in entries[10:]:
         undo(owner, entry_id=entry.pk, press=make.press())
     assert habits(fresh(owner))[bag.item_id].weekly_g < before
+
+
+def test_wool_thrown_away_is_no_habit_but_needles_that_break_are(owner, bag):
+    with clock.as_of(clock.now() - dt.timedelta(days=150)):
+        needles = make.notion_lot(owner, "fine needles", "40", notion="needle")
+    for ago in range(20, 0, -1):
+        with clock.as_of(clock.now() - dt.timedelta(days=7 * ago - 3)):
+            discard(owner, bag.pk, D(2), press=make.press(), why="moths")
+            discard(owner, needles.pk, D(1), press=make.press())
+    found = habits(fresh(owner))
+    assert bag.item_id not in found
+    assert found[needles.item_id].weekly_g == pytest.approx(1, abs=0.2)
 
 
 def test_what_is_taken_for_a_plan_is_none(client, owner, bag):

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from .bench_hours import DAY, EASE, OPENS, BenchHours
@@ -58,22 +57,6 @@ def backwards(job: Job, bench: BenchHours, last_day: int) -> tuple[list[float], 
     return ends[::-1], moment
 
 
-def forwards(job: Job, bench: BenchHours) -> list[float]:
-    """When each step's hands can begin at the earliest, alone on the bench."""
-    moment, begins = job.opens, []
-    for step in job.steps:
-        begins.append(moment)
-        if step.minutes > 0:
-            moment = bench.earliest(bench.work_at(moment) + step.minutes)
-        moment += step.wait
-    return begins
-
-
 def latest_start(job: Job, bench: BenchHours) -> int:
     """The day on which it has to be begun, alone on the bench, to be finished on its due day."""
     return math.floor((backwards(job, bench, job.due)[1] + EASE) / DAY) if job.steps else job.due
-
-
-def total_minutes(jobs: Sequence[Job]) -> float:
-    """All hands of some jobs."""
-    return sum(step.minutes for job in jobs for step in job.steps)

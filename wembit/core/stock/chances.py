@@ -99,9 +99,7 @@ class _Grid:
         self.steady = np.array([case.steady for case in cases])
         self.needed = np.array([_needed(case, days, tail) for case in cases])
         if top is not None:  # what is used beyond it is short for good, so that it need not be told apart
-            least = self.needed[:, 0, :]
             self.needed[:, 1, :] = np.minimum(self.needed[:, 1, :], np.maximum(top[:, None] / (CELLS - ZERO_AT - 2), 0))
-            self.needed[:, 0, :] = least
         self.needed = self.needed.max(axis=1)
         self.is_one = len(cases) == 1
         self.kept: tuple[Array, Array, NDArray[np.complex128]] | None = None

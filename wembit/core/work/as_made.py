@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
+from wembit.core.craft.materials import A_PINCH_BELOW_G
 from wembit.core.shape.sizes import resized, sizes
 
-from .checking import firmness_of
+from .checking import NEAR, firmness_of
 
 ALONG = ("length_mm", "outer_diameter_mm")  # the sizes that a piece's length is measured by
 STAYS = ("wire_mm",)
@@ -36,3 +37,14 @@ def felted(density: float, bias: float) -> str:
 def differs(ratio: float) -> bool:
     """Whether a size came out otherwise than planned."""
     return abs(ratio - 1) > SAME
+
+
+def is_same(shape: Mapping, other: Mapping) -> bool:
+    """Whether two shapes of one kind have the same sizes, as a ruler tells them."""
+    mine, others = sizes(shape), sizes(other)
+    return mine.keys() == others.keys() and not any(differs(mm / others[name]) for name, mm in mine.items())
+
+
+def weighs_otherwise(grams: float, planned: float) -> bool:
+    """Whether a piece took another weight than planned, in g; of less than a pinch no scale tells."""
+    return planned >= A_PINCH_BELOW_G and abs(grams / planned - 1) > NEAR

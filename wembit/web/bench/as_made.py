@@ -9,13 +9,13 @@ from statistics import fmean
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from wembit.core.craft.materials import A_PINCH_BELOW_G, FIRMNESS_WORDS
-from wembit.core.work.as_made import came_out, differs, felted
-from wembit.core.work.checking import NEAR
+from wembit.core.craft.materials import FIRMNESS_WORDS
+from wembit.core.grams.relations import WOOL
+from wembit.core.work.as_made import came_out, differs, felted, is_same, weighs_otherwise
 from wembit.web.figures.queries import newest_version, parts_of
 from wembit.web.stash.models import ZERO
 
-from .fitting import cut_off, fitting
+from .fitting import Fitting, cut_off, fitting
 from .piece_chart import PiecePicture, piece_picture
 from .queries import booked_layers, trimmed_by_layer
 
@@ -50,7 +50,8 @@ class AsMade:
 
 def as_made(line: MakingLine, plan: FigurePlan) -> list[AsMade]:
     """What the newest version of the figure would take over, part by part; empty where all came out as planned, nothing was
-    measured and nothing weighed, or the parts have changed their kind since. `plan`: the making's own.
+    measured and nothing weighed, that version has it already, or the parts have changed their kind since. `plan`: the making's
+    own.
     """
     version = newest_version(line.making.colourway.version.figure)
     newest = {part.key: part for part in parts_of(version)}
@@ -61,18 +62,24 @@ def as_made(line: MakingLine, plan: FigurePlan) -> list[AsMade]:
         pieces = [piece for piece in line.pieces if piece.piece.part_key == part.key]
         if now is None or now.shape["kind"] != part.shape["kind"] or part.seat.get("row") or not pieces:
             continue
-        row = _measured(part_plan, now, pieces, trimmed) or _weighed(part, now, pieces, booked)
+        fits = _fits(part_plan, pieces, trimmed)
+        row = _measured(part_plan, now, pieces, fits) if fits else _weighed(part, now, pieces, booked)
         if row:
             found.append(row)
     return found
 
 
-def _measured(plan: PartPlan, now: Part, pieces: Sequence[PieceLine], trimmed: dict[UUID, Decimal]) -> AsMade | None:
+def _fits(plan: PartPlan, pieces: Sequence[PieceLine], trimmed: dict[UUID, Decimal]) -> list[Fitting]:
+    """What was measured of a part's pieces."""
+    picture = piece_picture(plan.part, 0.0, "")
+    return [each for each in (fitting(piece, plan, picture, cut_off(piece, trimmed)) for piece in pieces) if each]
+
+
+def _measured(plan: PartPlan, now: Part, pieces: Sequence[PieceLine], fits: Sequence[Fitting]) -> AsMade | None:
     """Of the pieces that were measured, their mean."""
     part = plan.part
     picture = piece_picture(part, 0.0, "")
-    fits = [each for each in (fitting(piece, plan, picture, cut_off(piece, trimmed)) for piece in pieces) if each]
-    if not fits or picture is None:
+    if picture is None:
         return None
     long, thick = (fmean(getattr(each.found, side) for each in fits) for side in ("long", "thick"))
     bias = pieces[0].layers[0].layer.bias if pieces[0].layers else 1.0
@@ -82,6 +89,8 @@ def _measured(plan: PartPlan, now: Part, pieces: Sequence[PieceLine], trimmed: d
     if not differs(long) and not differs(thick) and not firmness:
         return None
     shape = came_out(part.shape, long, thick)
+    if is_same(shape, now.shape) and not firmness:
+        return None
     was = _of(now, picture)
     return AsMade(
         part.key, part.name, long * picture.wide, was.wide, thick * picture.high, was.high, shape, firmness
@@ -98,7 +107,12 @@ def _weighed(part: Part, now: Part, pieces: Sequence[PieceLine], booked: set[UUI
     if any(layer.layer.pk in booked or not layer.taken for layer in layers):
         return None
     planned = sum(piece.p50 for piece in pieces) / len(pieces)
-    grams = float(sum((piece.taken for piece in pieces), ZERO)) / len(pieces)
-    if planned < A_PINCH_BELOW_G or abs(grams / planned - 1) <= NEAR:
+    grams = round(float(sum((piece.taken for piece in pieces), ZERO)) / len(pieces), 2)
+    if not weighs_otherwise(grams, planned) or grams in _said(now):
         return None
-    return AsMade(part.key, part.name, grams=round(grams, 2), planned_g=planned)
+    return AsMade(part.key, part.name, grams=grams, planned_g=planned)
+
+
+def _said(part: Part) -> list[float]:
+    """The grams a piece that the part is told to take."""
+    return [each["share"] for each in part.relations if each["size"] == WOOL and each["of"] is None]

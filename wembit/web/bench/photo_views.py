@@ -45,11 +45,11 @@ def _measured(request: Request, piece: Piece, given: dict[str, Any]) -> Piece:
     if given["beside"] == COIN and not given["coin"]:
         raise Refusal("Write how wide the coin is.", "coin")
     photo = cleaned(request.FILES.get("photo"), request.studio)
+    if not photo:
+        raise Refusal("Choose a picture first.", "photo")
     part = part_of(piece.making.colourway.version, piece.part_key)
     coin_mm = float(given["coin"]) if given["beside"] == COIN else None
     found = seen_in(photo, coin_mm, piece_picture(part, 0.0, ""))
-    if photo is None:
-        raise Refusal("Choose a picture first.", "photo")
     return see_piece(request.member, piece.pk, photo, found)
 
 

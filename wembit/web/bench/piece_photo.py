@@ -23,12 +23,10 @@ BESIDE = {CARD: "a bank card", COIN: "a coin"}
 LEVELS = 6  # lines across a picture
 
 
-def seen_in(photo: ContentFile | None, coin_mm: float | None, plan: PiecePicture | None) -> dict[str, Any]:
+def seen_in(photo: ContentFile, coin_mm: float | None, plan: PiecePicture | None) -> dict[str, Any]:
     """Size of the picture in px, length and width in mm, the piece's middle and the plan's rings in px, and the share of the
     piece within the plan; as it is kept with the piece. Raises `Refusal` where nothing can be measured.
     """
-    if not photo:
-        raise Refusal("Choose a picture first.", "photo")
     with Image.open(photo) as image:
         pixels = np.asarray(image.convert("RGB"))
     photo.seek(0)

@@ -392,9 +392,8 @@ def keep_aside(request: Request, layer_id: UUID) -> HttpResponse:
             request.member, layer_id, given["later"], given["lot"], given["aside"], press=press_of(request)
         )
     )
-    return _in_hand(
-        request, layer.piece.making_id, layer_id, {FIELDS.get(key, key): fault for key, fault in faults.items()}
-    )
+    told = {FIELDS[key]: fault for key, fault in faults.items() if key in FIELDS}
+    return _in_hand(request, layer.piece.making_id, layer_id, {**faults, **told})
 
 
 @require_POST

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 from uuid import UUID
@@ -23,46 +23,13 @@ from .queries import projects
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
-    from .models import Project
-
-HIGH_PX, WEEK_PX, FOOT_Y = 88.0, 96.0, 100.0  # of the fullest week, of a week, where the columns stand
-WEEKS_SHOWN = 12
-
-
-@dataclass(frozen=True)
-class Week:
-    """A week's column, in px: how high what is planned stands, and the line of the hours there are; both in hours, too."""
-
-    monday: dt.date
-    x: float
-    high: float
-    line_y: float
-    hours: float
-    there: float
-
-    @property
-    def top(self) -> float:
-        return round(FOOT_Y - self.high, 1)
-
-    @property
-    def over(self) -> float:
-        return max(0.0, self.hours - self.there)
-
 
 @dataclass(frozen=True)
 class BenchPlan:
-    """Each open project as the bench's hours allow it, and the weeks."""
+    """Each open project as the bench's hours allow it, by its id, and how full the weeks are."""
 
     rows: Mapping[UUID, Planned]
-    weeks: list[Week]
-
-    @property
-    def width(self) -> float:
-        return WEEK_PX * len(self.weeks)
-
-    @property
-    def high(self) -> float:
-        return FOOT_Y + 36
+    load: Sequence[Load]
 
 
 def hours_of(studio: Studio) -> dict[str, float]:
@@ -95,24 +62,4 @@ def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan | None:
         jobs.append(Job((project.due - today).days, steps))
     rows, load = planned(today, {day: hours.get(day, 0.0) for day in WEEK}, jobs)
     by_id = {project.pk: row for project, row in zip(open_ones, rows, strict=True)}
-    return BenchPlan(by_id, _weeks(load[:WEEKS_SHOWN]))
-
-
-def _weeks(load: list[Load]) -> list[Week]:
-    most = max((max(week.minutes, week.capacity_min) for week in load), default=0.0) or 1.0
-    return [
-        Week(
-            week.week,
-            WEEK_PX * at,
-            round(HIGH_PX * week.minutes / most, 1),
-            round(FOOT_Y - HIGH_PX * week.capacity_min / most, 1),
-            week.minutes / 60,
-            week.capacity_min / 60,
-        )
-        for at, week in enumerate(load)
-    ]
-
-
-def lateness(plan: BenchPlan | None, project: Project) -> Planned | None:
-    """How one project fares in it."""
-    return plan.rows.get(project.pk) if plan else None
+    return BenchPlan(by_id, load)

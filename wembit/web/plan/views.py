@@ -29,11 +29,12 @@ from .actions.close_project import drop_project, finish_project
 from .actions.keep_hours import keep_hours
 from .actions.plan_project import DAYS_BEFORE, plan_project
 from .actions.use_newest_version import use_newest_version, what_the_newest_changes
-from .bench_plan import bench_plan, hours_of, lateness
+from .bench_plan import bench_plan, hours_of
 from .figure_needs import bare_slots, newer_colourway
 from .forms import ChangeForm, HoursForm, NewForm
 from .models import PLANNED, Project
 from .plan_chart import calendar
+from .weeks_chart import weeks_chart
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -53,10 +54,10 @@ NEXT = "<!--next-->"  # between two bars
 def plan_context(request: Request) -> dict:
     """The calendar, drawn until something changes."""
     studio, today = request.studio, clock.today(request.studio)
-    hours = hours_of(studio)
+    hours, planned = hours_of(studio), bench_plan(studio)
     return {
         "calendar": studio.cached_until_change(f"calendar:{today}", lambda: drawn_calendar(studio, today)),
-        "bench": bench_plan(studio),
+        "bench": weeks_chart(planned.load, studio.decimal_mark) if planned else None,
         "hours": hours,
         "week_hours": [(day, DAY_NAMES[day], _hours_told(hours, day, studio)) for day in WEEK],
     }
@@ -93,12 +94,12 @@ def home(request: Request) -> HttpResponse:
 
 
 def project_context(request: Request, project: Project) -> dict:
-    needs = queries.needs_of(project)
+    needs, planned = queries.needs_of(project), bench_plan(request.studio)
     begun = project.makings.count()
     numbers = range(begun + 1, project.count + 1)
     return {
         "project": project,
-        "at_the_bench": lateness(bench_plan(request.studio), project) if project.state == PLANNED else None,
+        "at_the_bench": planned.rows.get(project.pk) if planned else None,
         "needs": needs,
         "shared_out": {line.need.pk: shared for line in needs if (shared := line.shared_out(numbers))},
         "short": [line for line in needs if line.short],

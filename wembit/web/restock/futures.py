@@ -12,7 +12,7 @@ from wembit.core.stock.forecast import Fibre, Future, futures
 
 MOST_KEPT = 4_000  # some 3 kB each
 HORIZON_DAYS = 180
-SERVICE = 0.9  # of running short no more than one time in ten, where the studio has said nothing else
+SERVICE = 0.9  # of running short no more than one time in ten; the pages say “nine times in ten”
 
 _kept: OrderedDict[tuple, Future] = OrderedDict()
 _lock = Lock()

@@ -64,7 +64,8 @@ def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
     """Some tide lines drawn, by their items, what runs out first; where the weeks begin; how many lie beyond."""
     every = queries.tides_now(studio)
     tides = [tide for tide in every if tide.moves]
-    lasting = [] if start else queries.to_show([tide for tide in every if not tide.moves][:MOST_LASTING])
+    still = [] if start else [tide for tide in every if not tide.moves]
+    lasting = {"studio": studio, "lasting": queries.to_show(still[:MOST_LASTING]), "all": len(still)}
     changes = {each.date for tide in tides for each in (*tide.demands, *tide.receipts)}
     scale = scales(tides, today) if tides else {}
     drawn = chart(queries.to_show(tides[start : start + SHOWN]), scale, today, changes)
@@ -81,7 +82,7 @@ def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
         "ruler": ruler,
         "next": start + SHOWN,
         "beyond": max(len(tides) - start - SHOWN, 0),
-        "lasting": render_to_string("restock/_lasting.html", {"studio": studio, "lasting": lasting}) if lasting else "",
+        "lasting": render_to_string("restock/_lasting.html", lasting) if still else "",
         "any": bool(every),
     }
 

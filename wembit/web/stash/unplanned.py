@@ -8,30 +8,33 @@ from functools import lru_cache
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.db.models import Min, Sum
+from django.db.models import Min, Q, Sum
 from django.db.models.functions import TruncDate
 
 from wembit.core.stock.intermittent import WeeklyUse, weekly_use
 from wembit.web import clock
+from wembit.web.numbers import PIECES
 
 from .models import BLENDED_OUT, DISCARDED, PULLED, RETURNED, SOLD, Movement, standing
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
-USED = [PULLED, RETURNED, DISCARDED, SOLD, BLENDED_OUT]
+USED = [PULLED, RETURNED, SOLD, BLENDED_OUT]
 WEEKS = 120  # that are looked back
 MADE = "mixed"
 
 
 def habits(studio: Studio, item_ids: Iterable[UUID] | None = None) -> dict[UUID, WeeklyUse]:
     """What a week uses of each item beside all plans, and by which forecast; of those of which something was used at all, but
-    of what was carded here, which nobody sells. Two queries.
+    of what was carded here, which nobody sells. What is thrown away is used up where it is counted in pieces, as needles that
+    break are; moths in a bag of wool are no habit. Two queries.
     """
     today = clock.today(studio)
     rows = (
         Movement.objects.of(studio)
-        .filter(standing("entry"), need=None, kind__in=USED, entry__reverses=None, lot__waste=False)
+        .filter(standing("entry"), need=None, entry__reverses=None, lot__waste=False)
+        .filter(Q(kind__in=USED) | Q(kind=DISCARDED, lot__item__unit=PIECES))
         .exclude(lot__item__breed=MADE)
     )
     if item_ids is not None:

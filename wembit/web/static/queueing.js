@@ -93,6 +93,7 @@
     form.elements.key.value = crypto.randomUUID();
     const pull = { url: requestConfig.path, given, words: wordsOf(form, given), hand: given.hand || hand()["X-Hand"] };
     pull.from = form.dataset.queue;
+    form.reset();
     await put(pull);
     changed();
   });
@@ -112,6 +113,10 @@
       await put({ ...pull, refused: faults.join(" ") || "The house did not take it." });
     }
     return "";
+  }
+  // What is being written stays: the next press brings the page.
+  function isWritten(hand) {
+    return [...hand.querySelectorAll("input, textarea")].some((field) => field.value !== field.defaultValue);
   }
   async function away() {
     let sent = 0;
@@ -133,7 +138,7 @@
     if (!sent) return show();
     changed();
     const here = document.querySelector("#hand [data-here]")?.dataset.here;
-    if (here) htmx.ajax("GET", here, "#hand");
+    if (here && !isWritten(document.getElementById("hand"))) htmx.ajax("GET", here, "#hand");
     htmx.trigger(document.body, "pressed");
   }
   window.addEventListener("online", away);

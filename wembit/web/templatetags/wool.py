@@ -46,7 +46,7 @@ def strand(value: Any, studio: Studio) -> Any:
 
 @register.filter
 def de(value: Any, studio: Studio) -> str:
-    """A difference in colour, to one decimal."""
+    """A number without a unit to one decimal, as a difference in colour is."""
     return f"{float(value or 0):.1f}".replace(".", studio.decimal_mark)
 
 

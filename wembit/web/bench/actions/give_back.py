@@ -7,6 +7,7 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web import numbers
 from wembit.web.bench.models import Take
 from wembit.web.bench.queries import layer_of, taken_by_layer
 from wembit.web.errors import Refusal
@@ -24,7 +25,8 @@ def give_back(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, 
     earlier = Entry.objects.of(member.studio).filter(client_key=press.key).first()
     taken = taken_by_layer([layer.piece.making_id]).get(layer.pk, ZERO)
     if amount > taken and earlier is None:
-        raise Refusal(f"Only {taken.normalize():f} g were taken for this. Put back that much or less.", "amount")
+        grams = " ".join(numbers.grams(taken, member.studio))
+        raise Refusal(f"Only {grams} were taken for this. Put back that much or less.", "amount")
     entry = put_back(member, lot_id, amount, press=press, need=layer.need)
     for movement in entry.movements.filter(lot=lot_id, kind="returned"):
         Take.objects.get_or_create(movement=movement, defaults={"studio": member.studio, "layer": layer})

@@ -7,6 +7,7 @@ from uuid import UUID
 
 from django.db import transaction
 
+from wembit.web import numbers
 from wembit.web.bench.models import PieceLayer, Take
 from wembit.web.bench.queries import kept_takes, last_take, layer_of, taken_by_layer
 from wembit.web.errors import Refusal
@@ -38,7 +39,8 @@ def put_aside(member: Member, from_id: UUID, for_id: UUID, lot_id: UUID, amount:
         raise Refusal("Put aside more than nothing.", "aside")
     taken, last = taken_by_layer([layer.piece.making_id]).get(layer.pk, ZERO), last_take(layer)
     if amount > taken > 0:
-        raise Refusal(f"Only {taken.normalize():f} g were taken for this. Take more first, or put less aside.", "aside")
+        grams = " ".join(numbers.grams(taken, member.studio))
+        raise Refusal(f"Only {grams} were taken for this. Take more first, or put less aside.", "aside")
     note = f"for {later.piece.name}"
     if taken and last:
         lot = last.movement.lot_id
