@@ -12,6 +12,7 @@ from tests.browser.test_drawn_heron import OUTLINE, mark_the_line, spot
 
 OUT = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 BASE = "/s/saltgrass/"
+STEADY_MS = 900
 THING = "[0-9a-f-]{36}/"
 VIEWS = {  # name: the page, then what is picked on it by its words
     "today": ("", ""),
@@ -26,8 +27,8 @@ VIEWS = {  # name: the page, then what is picked on it by its words
     "colourways": ("figures/", "Hare"),
     "plan": ("plan/", "Winter market"),
     "restock": ("restock/", ""),
-    "shortage": ("restock/", "moss"),
     "colour": ("colour/", ""),
+    "on-the-bench": ("bench/", ""),
     "bench": ("bench/", "Heron"),
     "answers": ("plan/", "Snail race"),
     "telling": ("stash/", "kelp"),
@@ -54,7 +55,7 @@ def take(page, name: str, start: str, words: str) -> None:
     if words:
         page.locator("a.pick, a.lot, a.tide").filter(has_text=re.compile(rf"\b{words}")).first.click()
         settled(page)
-        page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(STEADY_MS)  # what listens to a scale is never idle
     if name == "turned":
         page.goto(page.url.split("?")[0] + "?see=turn&turn=35&tilt=18")
     if name == "board":

@@ -31,7 +31,7 @@ ANSWERS = {  # the page, where on it, what the answer reads like
     "When is it due?": ("plan", ".picture", r"due \d+ \w\w\w"),
     "Does it stand?": ("heron", ".stands", r"weight lies"),
     "What is the project short of?": ("short project", "#tray .short", G),
-    "When does the moss run out?": ("moss tide", "#tray p", r"short from"),
+    "When does the moss run out?": ("moss tide", "#tray p", r"short .*from"),
     "In which packs do I buy it, for how much?": ("moss tide", "#tray p", r"Cheapest .+ \d+ ×"),
     "What can stand in for it?": ("answers", ".picture", rf"{G} free"),
     "Which of my wools is nearly this colour?": ("colour answers", "#tray .pair", r"(same|close|related)"),

@@ -42,9 +42,9 @@ def test_it_holds_what_begins_is_due_and_is_to_be_ordered(client, studio, projec
     assert f"DTSTART;VALUE=DATE:{project.due:%Y%m%d}" in days
     assert r"SUMMARY:Fair\; north\, pier is due" in days
     assert r"SUMMARY:Begin Fair\; north\, pier" in days
-    assert "SUMMARY:Order moss today at the latest" in days
+    assert "SUMMARY:Last day to order moss" in days
     assert days.count("BEGIN:VEVENT") == 3
-    assert "Order moss today at the latest" in words(get(client, "restock/dates/"))
+    assert "Last day to order moss" in words(get(client, "restock/dates/"))
 
 
 def test_what_moves_keeps_its_name(client, studio, project):

@@ -23,8 +23,8 @@ def days_ahead(studio: Studio) -> list[Day]:
         days.append(Day(f"due-{project.pk}@wembit", project.due, f"{project.name} is due", what))
     for tide in tides_now(studio):
         if tide.to_order and tide.order_by and tide.supplier:
-            amount = " ".join(numbers.amount(tide.outlook.order_g, tide.item.unit, studio))
-            words = f"Order {tide.item.name} today at the latest"
+            amount = numbers.NARROW.join(numbers.amount(tide.outlook.order_g, tide.item.unit, studio))
+            words = f"Last day to order {tide.item.name}"
             days.append(Day(f"order-{tide.item.pk}@wembit", tide.order_by, words, f"{amount}, {tide.supplier.name}"))
     for page in on_the_way(studio):
         if page.order.expected_on:
