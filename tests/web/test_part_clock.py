@@ -18,7 +18,7 @@ from wembit.web.figures.models import Slot
 from wembit.web.figures.queries import newest_version
 from wembit.web.studio.models import Studio
 
-NOON = clock.now().replace(hour=12, minute=0, second=0, microsecond=0)
+NOON = (clock.now() + dt.timedelta(days=1)).replace(hour=12, minute=0, second=0, microsecond=0)  # after the beginning
 
 
 @pytest.fixture
