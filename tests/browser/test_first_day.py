@@ -120,10 +120,10 @@ def test_on_a_phone_what_is_picked_lies_under_the_thumb_and_is_put_away(site, op
     for start, pick, words in (
         ("stash/", "a.lot", "What happened here"),
         ("restock/", "a.tide", "For whom"),
-        ("plan/", "svg a.pick", "What it needs"),
+        ("plan/", "svg.upright a.pick", "What it needs"),
     ):
         page.goto(f"/s/saltgrass/{start}")
-        chosen = page.locator(pick).nth(2)
+        chosen = page.locator(pick).nth(1)
         chosen.scroll_into_view_if_needed()
         at = page.evaluate("window.scrollY")
         chosen.tap()

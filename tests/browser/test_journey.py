@@ -127,7 +127,7 @@ def unpack_the_parcel(page, hand):
 def take_for_the_body(page, hand):
     """Begin one; Enter takes the wool of the first part; the shelf has so much less; Z brings it back."""
     hand.place(2)
-    hand.press(page.locator("a.pick").filter(has_text="Market day"))
+    hand.press(page.locator("a.pick").filter(has_text="Market day").filter(visible=True))
     hand.press(page.get_by_role("button", name="Begin dune snail 1"))
     expect(page.get_by_role("heading", name="body, inside")).to_be_visible()
     stays_within(page)

@@ -134,7 +134,8 @@ def planned_six(walk: Walk) -> None:
     assert "wire" in text
     page.goto(walk.home + "restock/")
     walk.item = re.search(
-        r"restock/item/([0-9a-f-]{36})", page.locator("a.tide").filter(has_text=WOOL).first.get_attribute("href")
+        r"restock/item/([0-9a-f-]{36})",
+        page.locator("a[href*='/item/']").filter(has_text=WOOL).first.get_attribute("href"),
     )[1]
     rooms = walk.rooms()
     takes = re.search(rf"{WOOL} .*?, seen ([\d.]+) g", walk.at(f"plan/{walk.project}/list/"))

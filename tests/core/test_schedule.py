@@ -108,7 +108,7 @@ def test_a_worked_example_of_interruption():
     jobs = [Job(9, (Step(600.0),)), Job(1, (Step(60.0),), ready=1)]
     state = least_late(jobs, bench())
     assert state.finished == [5, 1]
-    assert state.worked == {0: 120, 1: 120, 2: 120, 3: 120, 4: 120, 5: 60}
+    assert state.by_day() == {0: 120, 1: 120, 2: 120, 3: 120, 4: 120, 5: 60}
 
 
 def test_a_wait_runs_by_the_clock_and_needs_no_hands():
@@ -156,8 +156,8 @@ def test_many_jobs_are_no_later_than_by_due_date_and_every_minute_is_worked_once
     state = least_late(jobs, bench())
     by_due = dispatch(State.at_first(jobs), jobs, bench(), lambda which, step: jobs[which].due)
     assert greatest_lateness(state, jobs) <= greatest_lateness(by_due, jobs)
-    assert sum(state.worked.values()) == pytest.approx(sum(step.minutes for job in jobs for step in job.steps))
-    assert all(minutes <= 120 + 1e-6 for minutes in state.worked.values())
+    assert sum(state.by_day().values()) == pytest.approx(sum(step.minutes for job in jobs for step in job.steps))
+    assert all(minutes <= 120 + 1e-6 for minutes in state.by_day().values())
     assert all(begun >= job.opens for begun, job in zip(state.begun, jobs, strict=True))
 
 

@@ -2,7 +2,6 @@
 
 import datetime as dt
 import re
-from dataclasses import dataclass
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -10,7 +9,8 @@ from hypothesis import strategies as st
 from tests.web import factories as make
 from tests.web.helpers import get
 from wembit.web.plan.days_axis import DAY_PX, FOLD_PX, KEPT_BEFORE, LEAST_DAY_PX, days_axis
-from wembit.web.plan.plan_chart import calendar
+from wembit.web.plan.sill.layout import edges_of, shown_days
+from wembit.web.plan.sill.rope import Work
 
 MONDAY = dt.date(2026, 11, 2)
 days = st.integers(0, 2000).map(lambda n: MONDAY + dt.timedelta(n))
@@ -34,33 +34,28 @@ def test_later_days_never_lie_further_left_and_days_round_a_mark_are_open(marks)
     assert not any(fold.first <= day < fold.end for fold in axis.folds for day in axis.mondays)
 
 
-@dataclass
-class Planned:
-    start: dt.date
-    due: dt.date
-    pk: int = 1
-    name: str = "Market"
-    figure: str = "Hare"
-    makings: int = 2
+def laid(dues):
+    """The days of projects that are begun ten days before each of these days, counted from a Monday."""
+    works = [Work({}, dict.fromkeys(range(due - 10, due + 1), 1.0), 0.0, due) for due in dues]
+    axis = shown_days(works, MONDAY, 20.0, 812.0)
+    return axis, edges_of(axis, MONDAY)
 
 
 def test_a_project_two_years_away_leaves_the_near_ones_their_width():
-    near = Planned(MONDAY, MONDAY + dt.timedelta(20))
-    far = Planned(MONDAY + dt.timedelta(700), MONDAY + dt.timedelta(730), 2)
-    alone, both = (calendar(each, {}, {}, MONDAY) for each in ([near], [near, far]))
+    (alone, edges), (both, edges_too) = laid([20]), laid([20, 730])
     assert alone.folds == []
     assert len(both.folds) == 1
-    assert both.folds[0][2] > 90, "weeks that are folded away"
-    assert float(both.bars[0].width) > 0.6 * float(alone.bars[0].width)
-    assert float(both.bars[0].width) >= 20 * 8
-    assert both.width < 1400
+    assert both.folds[0].days / 7 > 90, "weeks that are folded away"
+    near, near_too = (each[21] - each[10] for each in (edges, edges_too))
+    assert near_too > 0.6 * near
+    assert near_too >= 11 * 8
+    assert max(edges_too.values()) < 1400
 
 
 def test_near_projects_are_not_folded_and_a_day_is_never_a_hair():
-    rows = [Planned(MONDAY + dt.timedelta(21 * n), MONDAY + dt.timedelta(21 * n + 14), n) for n in range(40)]
-    laid = calendar(rows, {}, {}, MONDAY)
-    assert laid.folds == []
-    assert LEAST_DAY_PX * 15 - 0.1 <= float(laid.bars[0].width) <= DAY_PX * 15
+    axis, edges = laid([21 * n + 14 for n in range(40)])
+    assert axis.folds == []
+    assert LEAST_DAY_PX - 0.1 <= edges[11] - edges[10] <= DAY_PX
 
 
 def test_the_plan_says_how_many_weeks_are_folded(client, owner):

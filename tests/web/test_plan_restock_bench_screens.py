@@ -121,7 +121,7 @@ def test_a_late_project_is_late_on_its_page_and_in_the_piece_that_takes_its_plac
     gone = clock.today(owner.studio) - dt.timedelta(3)
     Project.objects.update(start=gone, due=gone)
     for headers in ({}, {"HX-Request": "true"}):
-        assert "(late)" in get(client, f"plan/{project.pk}/", headers=headers)
+        assert ", <b>late</b>" in get(client, f"plan/{project.pk}/", headers=headers)
 
 
 # --- restock

@@ -241,5 +241,10 @@ def not_past(date: dt.date, today: dt.date, what: str) -> None:
     """Raises ValidationError when the date lies behind."""
     if date < today:
         raise ValidationError(f"{what} lies behind. Choose {today:%-d %B} or later.")
+    not_far(date, today, what)
+
+
+def not_far(date: dt.date, today: dt.date, what: str) -> None:
+    """Raises ValidationError when the date is more than ten years away."""
     if date > today + dt.timedelta(days=3660):
         raise ValidationError(f"{what} is more than ten years away. Check the year.")

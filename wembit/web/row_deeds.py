@@ -204,6 +204,7 @@ WATCHED = {
     "plan:drop": Watched("{}, given up", _project),
     "plan:finish": Watched("{}, done", _project),
     "plan:hours": Watched("hours at the bench", _studio),
+    "plan:move": Watched("{}, moved", _project),
     "plan:new": Watched("{}, planned", _planned),
     "plan:newest": Watched("{}, by the newest version", _project),
     "restock:accept": Watched("an answer to a shortage", _answered),

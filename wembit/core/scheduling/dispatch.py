@@ -21,7 +21,7 @@ Urgency = Callable[[int, int], float]  # of a job's step: the least is worked fi
 @dataclass
 class State:
     """How far the jobs are at a moment: each one's step, what its hands still take, from when on that can go on; when it was
-    begun and finished (a day, None before that), and the minutes of each day.
+    begun and finished (a day, None before that), and the minutes by job and day.
     """
 
     now: float
@@ -30,7 +30,7 @@ class State:
     free: list[float]
     begun: list[float | None]
     finished: list[int | None]
-    worked: dict[int, float] = field(default_factory=dict)
+    worked: dict[tuple[int, int], float] = field(default_factory=dict)
 
     @classmethod
     def at_first(cls, jobs: Sequence[Job]) -> State:
@@ -43,6 +43,13 @@ class State:
         return State(
             self.now, self.step[:], self.left[:], self.free[:], self.begun[:], self.finished[:], dict(self.worked)
         )
+
+    def by_day(self) -> dict[int, float]:
+        """The minutes of each day, all jobs together."""
+        days: dict[int, float] = {}
+        for (_, day), minutes in self.worked.items():
+            days[day] = days.get(day, 0.0) + minutes
+        return days
 
     def key(self) -> tuple:
         """What the rest of the work hangs on."""
@@ -81,19 +88,19 @@ def work_on(state: State, jobs: Sequence[Job], bench: BenchHours, which: int, un
     ends = bench.earliest(done + state.left[which])
     whole = ends <= until + EASE
     end = ends if whole else until
-    _note(state, bench, begins, end)
+    _note(state, bench, which, begins, end)
     state.left[which] = 0.0 if whole else state.left[which] - (bench.work_at(until) - done)
     state.now = end
     if whole:
         state.free[which] = end
 
 
-def _note(state: State, bench: BenchHours, begins: float, end: float) -> None:
-    """Write down the minutes of each day between two moments."""
+def _note(state: State, bench: BenchHours, which: int, begins: float, end: float) -> None:
+    """Write down the minutes of a job between two moments, day by day."""
     for day in range(math.floor(begins / DAY), math.floor((end - EASE) / DAY) + 1):
         minutes = bench.work_at(min(end, (day + 1) * DAY)) - bench.work_at(max(begins, day * DAY))
         if minutes > 0:
-            state.worked[day] = state.worked.get(day, 0.0) + minutes
+            state.worked[which, day] = state.worked.get((which, day), 0.0) + minutes
 
 
 def dispatch(state: State, jobs: Sequence[Job], bench: BenchHours, urgency: Urgency) -> State:

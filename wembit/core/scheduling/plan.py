@@ -41,6 +41,7 @@ def planned(
     """
     bench = BenchHours(today, hours, days_off)
     state = least_late(jobs, bench)
+    worked = state.by_day()
     rows, last = [], 0
     for job, begun, finished in zip(jobs, state.begun, state.finished, strict=True):
         day = int(finished or 0)
@@ -51,7 +52,7 @@ def planned(
     return rows, [
         Load(
             monday,
-            sum(state.worked.get(day, 0.0) for day in range(first, end + 1)),
+            sum(worked.get(day, 0.0) for day in range(first, end + 1)),
             sum(bench.minutes_on(day) for day in range(first, end + 1)),
         )
         for monday, first, end in bench.weeks(0, last)

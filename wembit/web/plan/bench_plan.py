@@ -1,35 +1,44 @@
-"""What the open projects ask of the bench's hours: when each has to be begun, when it is done, and how full the weeks are."""
+"""What the open projects ask of the bench's hours: when each has to be begun, when it is done, and how full the days are."""
 
 from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 from uuid import UUID
 
 from wembit.core.contract.requests import WEEK
+from wembit.core.scheduling.bench_hours import BenchHours
 from wembit.core.scheduling.jobs import Job, Step
-from wembit.core.scheduling.plan import Load, Planned, planned
+from wembit.core.scheduling.just_in_time import Stretch, evenly, just_in_time, unhurried
+from wembit.core.scheduling.plan import Planned, planned
 from wembit.web import clock
 from wembit.web.figures.order_of_work.order import order_of
-from wembit.web.figures.queries import palettes, parts_of_many
-from wembit.web.figures.to_core.estimating import plan_figure
+from wembit.web.figures.to_core.estimating import BARE, FigurePlan, Palette, plan_figure
 
 from .actions.keep_hours import HOURS
 from .begun import worked_of
-from .queries import projects
+from .queries import open_figures
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
+DAYS_BEYOND = 15  # the last due day, of which the hours are known
+
 
 @dataclass(frozen=True)
 class BenchPlan:
-    """Each open project as the bench's hours allow it, by its id, and how full the weeks are."""
+    """The open projects at the bench, by their ids: as the hours allow them (empty while nobody has said the hours), the days
+    of what is still to be done, as late as they can be, the minutes of what is done, and the colour of the wool that is seen
+    most; the minutes that the bench is open by day, from today on.
+    """
 
-    rows: Mapping[UUID, Planned]
-    load: Sequence[Load]
+    rows: Mapping[UUID, Planned] = field(default_factory=dict)
+    stretches: Mapping[UUID, Stretch] = field(default_factory=dict)
+    made_min: Mapping[UUID, float] = field(default_factory=dict)
+    wool: Mapping[UUID, str] = field(default_factory=dict)
+    open_min: Sequence[float] = ()
 
 
 def hours_of(studio: Studio) -> dict[str, float]:
@@ -37,29 +46,47 @@ def hours_of(studio: Studio) -> dict[str, float]:
     return dict(studio.habits.get(HOURS, {}))
 
 
-def bench_plan(studio: Studio) -> BenchPlan | None:
-    """The plan with the least greatest lateness; None while nobody has said the hours, or nothing is planned. Kept until the
-    next press or day.
-    """
+def bench_plan(studio: Studio) -> BenchPlan:
+    """The plan with the least greatest lateness. Kept until the next press or day."""
     today = clock.today(studio)
-    plan: BenchPlan | None = studio.cached_until_change(f"bench-plan:{today}", lambda: _bench_plan(studio, today))
+    plan: BenchPlan = studio.cached_until_change(f"bench-plan:{today}", lambda: _bench_plan(studio, today))
     return plan
 
 
-def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan | None:
-    hours, open_ones = hours_of(studio), list(projects(studio))
-    if not hours or not open_ones:
-        return None
+def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan:
+    hours = hours_of(studio)
+    open_ones, dyed, parts = open_figures(studio)
+    if not open_ones:
+        return BenchPlan()
     worked = worked_of(studio)
-    ways = [project.colourway for project in open_ones]
-    dyed, parts = palettes(studio, ways), parts_of_many([way.version for way in ways])
-    jobs = []
-    for project, way in zip(open_ones, ways, strict=True):
+    jobs, made, wool = [], {}, {}
+    for project in open_ones:
+        way = project.colourway
         plan = plan_figure(way.version, parts[way.version_id], dyed[way.pk])
         lines = [] if plan.fault else order_of(way.version, parts[way.version_id], plan)
-        left = max(0.0, project.count - worked.get(project.pk, 0.0))
-        steps = tuple(Step(line.step.minutes * left, 60 * line.step.wait_hours) for line in lines)
+        done = min(worked.get(project.pk, 0.0), project.count)
+        steps = tuple(Step(line.step.minutes * (project.count - done), 60 * line.step.wait_hours) for line in lines)
         jobs.append(Job((project.due - today).days, steps))
-    rows, load = planned(today, {day: hours.get(day, 0.0) for day in WEEK}, jobs)
-    by_id = {project.pk: row for project, row in zip(open_ones, rows, strict=True)}
-    return BenchPlan(by_id, load)
+        made[project.pk] = done * sum(line.step.minutes for line in lines)
+        wool[project.pk] = _seen_most(plan, dyed[way.pk])
+    ids = [project.pk for project in open_ones]
+    if not hours:
+        starts = [(project.start - today).days for project in open_ones]
+        return BenchPlan({}, dict(zip(ids, evenly(jobs, starts), strict=True)), made, wool)
+    week = {day: hours.get(day, 0.0) for day in WEEK}
+    rows, _ = planned(today, week, jobs)
+    in_time = not any(row.late_days for row in rows)
+    stretches = unhurried(today, week, jobs) if in_time else just_in_time(today, week, jobs)
+    bench, last = BenchHours(today, week), max(job.due for job in jobs)
+    there = [bench.minutes_on(day) for day in range(last + DAYS_BEYOND)]
+    return BenchPlan(dict(zip(ids, rows, strict=True)), dict(zip(ids, stretches, strict=True)), made, wool, there)
+
+
+def _seen_most(plan: FigurePlan, palette: Palette) -> str:
+    """The colour of the wool of which most is seen, by weight."""
+    grams: dict[str, float] = {}
+    for layer in plan.layers():
+        if layer.seen:
+            colour = palette.colour(layer.layer.slot_id)
+            grams[colour] = grams.get(colour, 0.0) + layer.grams.middle
+    return max(grams, key=lambda colour: grams[colour], default=BARE)

@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 
-DAY_PX, LEAST_DAY_PX, WIDE_PX = 14.0, 4.0, 860.0  # of a day; so wide may the open days become before they are narrowed
+DAY_PX, LEAST_DAY_PX, WIDE_PX = 17.0, 4.0, 860.0  # of a day; so wide may the open days become before they are narrowed
 KEPT_AFTER, KEPT_BEFORE, FOLDED_FROM = 14, 7, 28  # days that stay open after and before a mark; of a fold at the least
 FOLD_PX = 78.0  # its words fit on it
 
@@ -62,8 +62,8 @@ class DaysAxis:
         return [day for day in weeks if not any(each.first <= day < each.end for each in self.folds)]
 
 
-def days_axis(first: dt.date, last: dt.date, marks: Iterable[dt.date], left: float) -> DaysAxis:
-    """From `first` to before `last`, from `left` px on; what is around a mark stays open."""
+def days_axis(first: dt.date, last: dt.date, marks: Iterable[dt.date], left: float, wide: float = WIDE_PX) -> DaysAxis:
+    """From `first` to before `last`, from `left` px on; what is around a mark stays open. `wide`: px that they may take."""
     known = sorted({first, last, *(day for day in marks if first < day < last)})
     edges: list[tuple[dt.date, dt.date]] = []
     for one, two in pairwise(known):
@@ -73,7 +73,7 @@ def days_axis(first: dt.date, last: dt.date, marks: Iterable[dt.date], left: flo
         if (end - start).days >= FOLDED_FROM:
             edges.append((start, end))
     open_days = (last - first).days - sum((end - start).days for start, end in edges)
-    room = WIDE_PX - FOLD_PX * len(edges)
+    room = wide - FOLD_PX * len(edges)
     day_px = min(DAY_PX, max(LEAST_DAY_PX, room / open_days))
     stretches, x, day = [], left, first
     for start, end in edges:

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.errors import Refusal
-from wembit.web.fields import DayField, IdField, NumberField, TextField, WholeField, not_past
+from wembit.web.fields import DayField, IdField, NumberField, TextField, WholeField, not_far, not_past
 from wembit.web.forms import StudioForm
 from wembit.web.limits import MAKINGS
 
@@ -30,12 +30,19 @@ class ProjectForm(StudioForm):
 class ChangeForm(ProjectForm):
     """A project's fields, and what each was when the page was drawn: what it did not change it does not bring back."""
 
-    FIELDS = ("name", "count", "start", "due")
+    FIELDS: tuple[str, ...] = ("name", "count", "start", "due")
 
     was_name = TextField(80)
     was_count = WholeField(1, MAKINGS, "Load the page anew.", required=False)
     was_start = DayField(required=False)
     was_due = DayField(required=False)
+
+    def clean_due(self) -> dt.date | None:
+        """A day that somebody may see."""
+        due: dt.date | None = self.cleaned_data["due"]
+        if due:
+            not_far(due, clock.today(self.studio), "The due date")
+        return due
 
     def changed(self, project: Project) -> dict[str, Any]:
         """The fields as they are to be. Raises `Refusal` beside one that was changed here and, since, elsewhere."""
@@ -47,6 +54,17 @@ class ChangeForm(ProjectForm):
                 raise Refusal(f"It was changed meanwhile, to {now}. Press again to keep what stands here.", name)
             fields[name] = wanted if mine or not was else now
         return {name: value or getattr(project, name) for name, value in fields.items()}
+
+
+class MoveForm(ChangeForm):
+    """Another day or another number, with what each was when the page was drawn."""
+
+    FIELDS = ("count", "due")
+
+    name = TextField(80, required=False)
+    count = WholeField(1, MAKINGS, f"Write how many: a whole number from 1 to {MAKINGS}.", required=False)
+    due = DayField(required=False)
+    was_name = TextField(80, required=False)
 
 
 class HoursForm(StudioForm):

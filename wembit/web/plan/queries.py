@@ -10,7 +10,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
-from django.db.models import Count, Q, QuerySet, Sum
+from django.db.models import QuerySet, Sum
 from django.http import Http404
 
 from wembit.core.colour.thin_layer import Cover
@@ -19,7 +19,8 @@ from wembit.core.stock.allocation import LEAST_G
 from wembit.core.stock.dye_lots import Given, which_gets_which
 from wembit.core.stock.dye_lots import Lot as DyeLot
 from wembit.web.decimals import decimal, to_step
-from wembit.web.figures.queries import parts_of
+from wembit.web.figures.models import Part
+from wembit.web.figures.queries import palettes, parts_of, parts_of_many
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.stash.models import FIBRE, ZERO, Lot, Movement, Promise
 from wembit.web.stash.queries import colours, promised_of, unweighed_lots
@@ -51,34 +52,34 @@ def projects(studio: Studio, due_by: dt.date | None = None) -> QuerySet[Project]
     return (rows.filter(due__lte=due_by) if due_by else rows).order_by("due", "name", "pk")
 
 
-class PlannedNow(NamedTuple):
-    """An open project, as small as it can be."""
+class OpenFigures(NamedTuple):
+    """The open projects by due date, the palettes of their colourways by id, and the parts of their versions by id."""
 
-    pk: UUID
-    name: str
-    makings: int
-    figure: str
-    start: dt.date
-    due: dt.date
+    projects: list[Project]
+    palettes: dict[UUID, Palette]
+    parts: dict[UUID, list[Part]]
 
 
-def planned_now(studio: Studio) -> list[PlannedNow]:
-    """The open projects by due date. One query."""
-    rows = Project.objects.of(studio).filter(state=PLANNED).order_by("due", "name", "pk")
-    named = rows.values_list("pk", "name", "count", "colourway__version__figure__name", "start", "due")
-    return [PlannedNow(*row) for row in named]
+def open_figures(studio: Studio) -> OpenFigures:
+    """What is planned and what it is made of, looked up once for a request."""
+
+    def found() -> OpenFigures:
+        rows = list(projects(studio))
+        ways = [project.colourway for project in rows]
+        return OpenFigures(rows, palettes(studio, ways), parts_of_many([way.version for way in ways]))
+
+    return studio.once("open figures", found)
+
+
+def place_of(studio: Studio, project: Project) -> int:
+    """How many open projects come before it; 0 for one that is not open."""
+    order = [other.pk for other in open_figures(studio).projects]
+    return order.index(project.pk) if project.pk in order else 0
 
 
 def first_without(studio: Studio, shorts: dict[UUID, list[NeedNow]]) -> Project | None:
     """The open project that is due first of those that are not among the short ones."""
     return projects(studio).exclude(pk__in=shorts).first()
-
-
-def finished_shares(studio: Studio) -> dict[UUID, float]:
-    """How much of each open project is finished, 0 to 1."""
-    made = Count("makings", filter=Q(makings__finished_at__isnull=False))
-    rows = Project.objects.of(studio).filter(state=PLANNED).order_by().values_list("pk", "count").annotate(made=made)
-    return {pk: made / count for pk, count, made in rows}
 
 
 def projects_named(studio: Studio, words: str) -> list[Project]:

@@ -12,6 +12,7 @@ urlpatterns = [
     path("hours/", views.hours, name="hours"),
     path("<uuid:project_id>/", views.project, name="project"),
     path("<uuid:project_id>/change/", views.change, name="change"),
+    path("<uuid:project_id>/move/", views.move, name="move"),
     path("<uuid:project_id>/drop/", views.drop, name="drop"),
     path("<uuid:project_id>/finish/", views.finish, name="finish"),
     path("<uuid:project_id>/newest-version/", views.newest, name="newest"),

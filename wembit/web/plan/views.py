@@ -11,9 +11,11 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django_htmx.http import push_url
 
 from wembit.core.contract.requests import WEEK
 from wembit.web import clock, numbers
+from wembit.web.asked import whole_number_in
 from wembit.web.figures.materials_list.materials import listing
 from wembit.web.figures.queries import colourways, parts_of, ways_with
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
@@ -27,14 +29,16 @@ from . import queries
 from .actions.change_project import change_project
 from .actions.close_project import drop_project, finish_project
 from .actions.keep_hours import keep_hours
+from .actions.move_project import move_project
 from .actions.plan_project import DAYS_BEFORE, plan_project
 from .actions.use_newest_version import use_newest_version, what_the_newest_changes
 from .bench_plan import bench_plan, hours_of
 from .figure_needs import bare_slots, newer_colourway
-from .forms import ChangeForm, HoursForm, NewForm
+from .forms import ChangeForm, HoursForm, MoveForm, NewForm
 from .models import PLANNED, Project
-from .plan_chart import calendar
-from .weeks_chart import weeks_chart
+from .sill.figures import SHOWN, on_sill
+from .sill.layout import sill
+from .sill.upright import upright
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -48,29 +52,49 @@ if TYPE_CHECKING:
 
 
 DAY_NAMES = dict(zip(WEEK, ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"), strict=True))
-NEXT = "<!--next-->"  # between two bars
 
 
-def plan_context(request: Request) -> dict:
-    """The calendar, drawn until something changes."""
+def plan_context(request: Request, project: Project | None = None) -> dict:
+    """The sill, drawn until something changes, with one project's figure picked."""
     studio, today = request.studio, clock.today(request.studio)
-    hours, planned = hours_of(studio), bench_plan(studio)
+    hours, start = hours_of(studio), first_shown(request, project)
+    drawn = studio.cached_until_change(f"sill:{today}:{start}", lambda: drawn_sill(studio, today, start))
     return {
-        "calendar": studio.cached_until_change(f"calendar:{today}", lambda: drawn_calendar(studio, today)),
-        "bench": weeks_chart(planned.load, studio.decimal_mark) if planned else None,
+        "sill": mark_safe(picked(drawn["picture"], project)),
+        "start": start,
+        "earlier": max(0, start - SHOWN) if start else None,
+        "later": start + SHOWN if start + SHOWN < drawn["count"] else None,
         "hours": hours,
         "week_hours": [(day, DAY_NAMES[day], _hours_told(hours, day, studio)) for day in WEEK],
     }
 
 
-def drawn_calendar(studio: Studio, today: dt.date) -> dict:
-    """Sizes and weeks of the calendar, and each open project's bar drawn, by its id."""
-    projects = queries.planned_now(studio)
-    laid = calendar(projects, queries.shorts_by_project(studio), queries.finished_shares(studio), today)
-    drawn = render_to_string("plan/_bars.html", {"studio": studio, "bars": laid.bars, "width": f"{laid.width:.0f}"})
-    bars = [(bar.project.pk, mark_safe(one)) for bar, one in zip(laid.bars, drawn.split(NEXT), strict=bool(laid.bars))]
-    sizes = {name: getattr(laid, name) for name in ("weeks", "folds", "today_x", "width", "height", "last_label_x")}
-    return {"bars": bars, **sizes}
+def first_shown(request: Request, project: Project | None) -> int:
+    """The number of the first project that is shown: what the address asks for, or the page on which a project stands."""
+    if project is None:
+        return whole_number_in(request.GET.get("start", "")) or 0
+    return queries.place_of(request.studio, project) // SHOWN * SHOWN
+
+
+def drawn_sill(studio: Studio, today: dt.date, start: int) -> dict:
+    """The sill as it is drawn, empty without projects, and how many there are in all."""
+    plan = bench_plan(studio)
+    rows, count = on_sill(studio, plan, start)
+    context = {
+        "studio": studio,
+        "today": today,
+        "sill": sill(rows, plan.open_min, today, studio.decimal_mark),
+        "upright": upright(rows, plan.open_min, today, studio.decimal_mark),
+    }
+    return {"picture": render_to_string("plan/sill/_sill.html", context) if rows else "", "count": count}
+
+
+def picked(picture: str, project: Project | None) -> str:
+    """The picture with one figure picked; the sill itself is drawn for all pages alike."""
+    if project is None:
+        return picture
+    plain, marked = (f'class="pick stand{more}" data-of="{project.pk}"' for more in ("", " in-hand"))
+    return picture.replace(plain, f'{marked} aria-current="true"')
 
 
 def _hours_told(hours: dict[str, float], day: str, studio: Studio) -> str:
@@ -93,13 +117,21 @@ def home(request: Request) -> HttpResponse:
     return render(request, "plan/plan.html", plan_context(request))
 
 
+def nearby_days(project: Project, today: dt.date) -> list[tuple[str, dt.date | None]]:
+    """The days to which a press moves it, each with its words; None where that day has passed."""
+    steps = (("A week earlier", -7), ("A day earlier", -1), ("A day later", 1), ("A week later", 7))
+    days = [(words, project.due + dt.timedelta(step)) for words, step in steps]
+    return [(words, day if day >= today else None) for words, day in days]
+
+
 def project_context(request: Request, project: Project) -> dict:
     needs, planned = queries.needs_of(project), bench_plan(request.studio)
     begun = project.makings.count()
     numbers = range(begun + 1, project.count + 1)
     return {
         "project": project,
-        "at_the_bench": planned.rows.get(project.pk) if planned else None,
+        "days": nearby_days(project, clock.today(request.studio)),
+        "at_the_bench": planned.rows.get(project.pk),
         "needs": needs,
         "shared_out": {line.need.pk: shared for line in needs if (shared := line.shared_out(numbers))},
         "short": [line for line in needs if line.short],
@@ -116,10 +148,9 @@ def project_context(request: Request, project: Project) -> dict:
 @require_GET
 def project(request: Request, project_id: UUID) -> HttpResponse:
     project = queries.project_of(request.studio, project_id)
-    context = project_context(request, project)
-    if not request.htmx:
-        context |= plan_context(request)
-    return page(request, "plan/plan.html", "plan/_project.html", context)
+    context = {**project_context(request, project), **plan_context(request, project)}
+    answer = page(request, "plan/plan.html", "plan/_moved.html", context)
+    return push_url(answer, request.path) if request.htmx else answer
 
 
 def new_context(request: Request) -> dict:
@@ -161,9 +192,23 @@ def change(request: Request, project_id: UUID) -> HttpResponse:
         refused(request, faults)
         return redirect("plan:project", studio=request.studio.slug, project_id=project.pk)
     if faults:
-        context = {**project_context(request, project), **plan_context(request), "changing": True}
+        context = {**project_context(request, project), **plan_context(request, project), "changing": True}
         return again(request, "plan/plan.html", context, faults)
     messages.success(request, "Kept.")
+    return redirect("plan:project", studio=request.studio.slug, project_id=project.pk)
+
+
+@require_POST
+def move(request: Request, project_id: UUID) -> HttpResponse:
+    """Another day or another number; what follows from it is on the project's page."""
+    project = queries.project_of(request.studio, project_id)
+    form = MoveForm(request)
+    _, faults = form.tried(lambda _: move_project(request.member, project.pk, **form.changed(project)))
+    if faults and request.htmx:
+        context = {**project_context(request, project), **plan_context(request, project)}
+        return again(request, "plan/_moved.html", {**context, "not_moved": next(iter(faults.values()))}, faults)
+    if faults:
+        refused(request, faults)
     return redirect("plan:project", studio=request.studio.slug, project_id=project.pk)
 
 

@@ -7,7 +7,7 @@
 
   // What is picked in the picture is the link whose address the page has.
   const isHere = (link) => new URL(link.getAttribute("href"), location).href === location.href.split("#")[0];
-  const picked = () => document.querySelector('.pick[data-marked], .pick[aria-current="true"]');
+  const picked = () => [...document.querySelectorAll('.pick[data-marked], .pick[aria-current="true"]')].find(there);
   function mark() {
     for (const link of document.querySelectorAll("a.pick[href]")) {
       if (isHere(link) && !link.hasAttribute("aria-current")) {

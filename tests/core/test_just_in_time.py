@@ -1,0 +1,100 @@
+"""The latest plan of a bench: against the arithmetic of single machines, and by its own laws."""
+
+import datetime as dt
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wembit.core.contract.requests import WEEK
+from wembit.core.scheduling.bench_hours import BenchHours
+from wembit.core.scheduling.jobs import Job, Step
+from wembit.core.scheduling.just_in_time import just_in_time
+from wembit.core.scheduling.plan import planned
+
+MONDAY = dt.date(2026, 11, 30)
+TWO_HOURS = dict.fromkeys(WEEK, 2.0)
+EVENINGS = dict(zip(WEEK, (1.0, 0.0, 2.5, 0.0, 1.0, 4.0, 0.0), strict=True))
+
+JOBS = st.lists(
+    st.builds(
+        Job,
+        st.integers(0, 20),
+        st.lists(st.builds(Step, st.floats(0, 300), st.floats(0, 3000)), min_size=1, max_size=4).map(tuple),
+    ),
+    min_size=1,
+    max_size=8,
+)
+PLAIN = JOBS.map(lambda jobs: [Job(job.due, tuple(Step(step.minutes) for step in job.steps)) for job in jobs])
+
+
+def minutes_of(job):
+    return sum(step.minutes for step in job.steps)
+
+
+def test_a_job_lies_just_before_its_day():
+    (only,) = just_in_time(MONDAY, TWO_HOURS, [Job(5, (Step(300),))])
+    assert only.minutes == {3: 60, 4: 120, 5: 120}
+    assert only.begin == 3 and only.over == 0
+
+
+def test_what_is_due_first_makes_room_for_what_is_due_after_it():
+    first, second = just_in_time(MONDAY, TWO_HOURS, [Job(4, (Step(120),)), Job(5, (Step(240),))])
+    assert second.minutes == {4: 120, 5: 120}
+    assert first.minutes == {3: 120}
+
+
+def test_a_wait_at_the_end_and_between_moves_the_hands_before_it():
+    (only,) = just_in_time(MONDAY, TWO_HOURS, [Job(5, (Step(60), Step(60, wait=24 * 60)))])
+    assert only.minutes == {4: 120}
+    (only,) = just_in_time(MONDAY, TWO_HOURS, [Job(5, (Step(60, wait=24 * 60), Step(60)))])
+    assert only.minutes == {4: 60, 5: 60}
+
+
+def test_what_has_no_day_left_is_over():
+    (only,) = just_in_time(MONDAY, TWO_HOURS, [Job(1, (Step(300),))])
+    assert (only.minutes, only.over) == ({0: 120, 1: 120}, 60)
+    (past,) = just_in_time(MONDAY, TWO_HOURS, [Job(-3, (Step(50),))])
+    assert (past.begin, past.minutes, past.over) == (0, {}, 50)
+
+
+def test_a_day_off_is_left_out_and_nothing_to_do_begins_never():
+    off = just_in_time(MONDAY, TWO_HOURS, [Job(2, (Step(200),))], [MONDAY + dt.timedelta(1)])
+    assert off[0].minutes == {0: 80, 2: 120}
+    assert just_in_time(MONDAY, TWO_HOURS, [Job(2, ()), Job(3, (Step(0),))])[0].begin is None
+    assert just_in_time(MONDAY, TWO_HOURS, []) == []
+
+
+@given(JOBS)
+def test_every_minute_is_worked_once_within_the_hours_and_not_after_its_day(jobs):
+    bench = BenchHours(MONDAY, EVENINGS)
+    stretches = just_in_time(MONDAY, EVENINGS, jobs)
+    days: dict[int, float] = {}
+    for job, stretch in zip(jobs, stretches, strict=True):
+        assert sum(stretch.minutes.values()) + stretch.over == pytest.approx(minutes_of(job), abs=1e-3)
+        assert all(0 <= day <= job.due for day in stretch.minutes)
+        for day, minutes in stretch.minutes.items():
+            days[day] = days.get(day, 0.0) + minutes
+    assert all(minutes <= bench.minutes_on(day) + 1e-3 for day, minutes in days.items())
+
+
+@given(PLAIN)
+def test_without_waits_what_is_over_is_what_no_plan_could_do(jobs):
+    """By each day only so much can be asked as there are hours until then (the condition of Jackson's rule)."""
+    bench = BenchHours(MONDAY, EVENINGS)
+    asked = max(
+        sum(minutes_of(job) for job in jobs if job.due <= day) - sum(bench.minutes_on(each) for each in range(day + 1))
+        for day in range(21)
+    )
+    over = sum(stretch.over for stretch in just_in_time(MONDAY, EVENINGS, jobs))
+    assert over == pytest.approx(max(0.0, asked), abs=1e-2)
+
+
+@given(PLAIN)
+def test_without_waits_something_is_over_just_where_the_best_plan_is_late(jobs):
+    rows, _ = planned(MONDAY, EVENINGS, jobs)
+    over = sum(stretch.over for stretch in just_in_time(MONDAY, EVENINGS, jobs))
+    if over > 1e-2:
+        assert any(row.late_days for row in rows)
+    if over < 1e-6:
+        assert not any(row.late_days for row in rows)

@@ -1,0 +1,126 @@
+"""The open projects as they stand on the sill: each one's figure in its colours, and what there is to say of it."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+from uuid import UUID
+
+from django.db.models import Count, Min, Q
+
+from wembit.web import clock
+from wembit.web.dates import spoken
+from wembit.web.figures.drawing.layout import Picture, pictures
+from wembit.web.plan.bench_plan import BenchPlan
+from wembit.web.plan.models import Project
+from wembit.web.plan.queries import NeedNow, open_figures, shorts_by_project
+
+from .rope import Work
+
+if TYPE_CHECKING:
+    from wembit.web.studio.models import Studio
+
+SHOWN = 24  # projects at a time
+UNKNOWN = "#9b9b9b"  # the colour of a strand whose figure has no wool
+
+
+@dataclass(frozen=True)
+class OnSill:
+    """An open project: its figure from the side, the colour of its main wool, its work by day, how many are made, and one
+    line of words, the most pressing thing first.
+    """
+
+    pk: UUID
+    name: str
+    count: int
+    made: int
+    figure: str
+    due: dt.date
+    side: Picture
+    colour: str
+    work: Work
+    words: str
+
+    @property
+    def told(self) -> str:
+        """What stands beside it and of what it is a figure, for those who hear it."""
+        return f"{self.title} {self.words}, {self.figure}"
+
+    @property
+    def title(self) -> str:
+        """Its name, and how many, as they stand above the figure."""
+        return f"{self.name} ×\u00a0{self.count}" if self.count > 1 else self.name
+
+
+def on_sill(studio: Studio, plan: BenchPlan, start: int = 0) -> tuple[list[OnSill], int]:
+    """Open projects by due date from the `start`-th on, and how many there are in all. A bounded number of queries."""
+    today = clock.today(studio)
+    rows, dyed, parts = open_figures(studio)
+    few = rows[start : start + SHOWN]
+    shorts, makings = shorts_by_project(studio), _makings(studio, few)
+    found = []
+    for project in few:
+        way = project.colourway
+        made, begun = makings.get(project.pk, (0, None))
+        short = shorts.get(project.pk, [])
+        found.append(
+            OnSill(
+                project.pk,
+                project.name,
+                project.count,
+                made,
+                way.version.figure.name,
+                project.due,
+                pictures(way.version, parts[way.version_id], dyed[way.pk])["side"],
+                plan.wool.get(project.pk, UNKNOWN),
+                _work(project, plan, short, begun, today),
+                _words(project, plan, short, begun, today),
+            )
+        )
+    return found, len(rows)
+
+
+def _makings(studio: Studio, rows: Sequence[Project]) -> dict[UUID, tuple[int, dt.date]]:
+    """How many makings of each project are finished, and the day on which the first was begun."""
+    finished, first = Count("makings", filter=Q(makings__finished_at__isnull=False)), Min("makings__begun_at")
+    begun = Project.objects.filter(pk__in=[project.pk for project in rows], makings__isnull=False)
+    told = begun.order_by().values_list("pk").annotate(finished=finished, first=first)
+    return {pk: (count, at.astimezone(clock.zone(studio)).date()) for pk, count, at in told}
+
+
+def _work(project: Project, plan: BenchPlan, short: Sequence[NeedNow], begun: dt.date | None, today: dt.date) -> Work:
+    stretch = plan.stretches[project.pk]
+    first = min((begun - today).days, -1) if begun else -1
+    hours = plan.made_min.get(project.pk, 0.0) / 60
+    done = dict.fromkeys(range(first, 0), hours / -first) if hours else {}
+    reach = 1.0 - max((float(need.short / need.left) for need in short if need.left), default=0.0)
+    to_do = {day: minutes / 60 for day, minutes in stretch.minutes.items()}
+    return Work(done, to_do, stretch.over / 60, (project.due - today).days, reach)
+
+
+def _words(project: Project, plan: BenchPlan, short: Sequence[NeedNow], begun: dt.date | None, today: dt.date) -> str:
+    """When it is due, and what presses most: it is late, it will be late, it is short, by when it has to be begun."""
+    due = f"due {spoken(project.due, today)}"
+    return f"{due}, {pressing}" if (pressing := _pressing(project, plan, short, begun, today)) else due
+
+
+def _pressing(
+    project: Project, plan: BenchPlan, short: Sequence[NeedNow], begun: dt.date | None, today: dt.date
+) -> str:
+    row, stretch = plan.rows.get(project.pk), plan.stretches[project.pk]
+    if row and row.late_days:
+        return f"{_days(row.late_days)} late"
+    if project.due < today:
+        return "late"
+    if names := list(dict.fromkeys(need.item_name for need in short)):
+        return f"short of {names[0]}" + (f" and {len(names) - 1} more" if len(names) > 1 else "")
+    if stretch.begin is None:
+        return "nothing left to do"
+    verb = "go on" if begun else "begin"
+    return f"{verb} by {spoken(today + dt.timedelta(stretch.begin), today)}"
+
+
+def _days(count: int) -> str:
+    return f"{count} day{'' if count == 1 else 's'}"

@@ -1,0 +1,261 @@
+"""The sill laid out in px: days along it, figures upon it to one scale, the rope beneath, names above."""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+
+from wembit.web import numbers
+from wembit.web.plan.days_axis import DaysAxis, days_axis
+
+from .figures import OnSill
+from .label_rows import label_rows
+from .rope import A_LITTLE_H, Band, Point, Strand, Work, centre, edge_path, flat, rope
+
+LEFT_PX, WIDE_PX, RIGHT_PX = 24.0, 896.0, 40.0  # beside the days, and all of it where they have room
+PX_PER_MM, TALLEST_PX = 0.55, 176.0  # of a figure; of the tallest one, for which all are drawn smaller
+LEAST_TALL_PX = 60.0  # of the room for figures
+PX_PER_HOUR, HIGHEST_PX, LOWEST_PX = 12.0, 132.0, 36.0  # of the rope
+LABEL_ROW_PX, LETTER_PX, GAP_PX = 36.0, 7.2, 12.0  # of words
+LEAST_PX = 8.0  # of a day, roughly, where words reach beyond the last ones
+ABOVE_PX, BOARD_PX, BENEATH_PX, FOOT_PX, DROP_PX = 10.0, 22.0, 26.0, 40.0, 12.0
+GHOSTS, GHOST_PX = 9, 5.0  # outlines behind a figure at the most, and how far each stands beside the one before it
+BACK_DAYS, BEYOND_DAYS = 21, 4  # shown before today at the most, and after the last due day
+LEAST_DAYS = 28  # shown from today on
+WEEK_WORDS_PX, DATE_PX = 54.0, 64.0
+FINGER_PX = 48.0
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A project's strand as path data: what is spun (made), loose (to be made), without wool, above the hours there are; and
+    the end that rises to the figure. `over`: the hours above, told, at `over_x`, `over_y`.
+    """
+
+    spun: str
+    loose: str
+    dry: str
+    heap: str
+    rises: str
+    over: str
+    over_x: float
+    over_y: float
+
+
+@dataclass(frozen=True)
+class Stood:
+    """A project on the sill: its feet at x, y, px of a mm, whether it should have been done, the outlines behind it (how far
+    aside in mm, and whether that one is made), where its words stand, and its strand.
+    """
+
+    on: OnSill
+    x: float
+    y: float
+    scale: float
+    late: bool
+    ghosts: list[tuple[float, bool]]
+    words_y: float
+    strand: Laid
+
+    @property
+    def top(self) -> float:
+        return round(self.y - self.on.side.tall * self.scale, 1)
+
+    @property
+    def tall(self) -> float:
+        """As high as the figure, and as a finger."""
+        return round(max(FINGER_PX, self.on.side.tall * self.scale), 1)
+
+    @property
+    def shift(self) -> float:
+        """What brings its middle above its feet, in mm."""
+        return round(-self.on.side.left - self.on.side.width / 2, 1)
+
+    @property
+    def hold_x(self) -> float:
+        return round(-self.wide / 2, 1)
+
+    @property
+    def label_x(self) -> float:
+        return round(self.x + 5, 1)
+
+    @property
+    def name_y(self) -> float:
+        return round(self.words_y - 16, 1)
+
+    @property
+    def wide(self) -> float:
+        """As wide as the figure, and as a finger."""
+        return round(max(FINGER_PX, self.on.side.long * self.scale), 1)
+
+
+@dataclass(frozen=True)
+class WeekMark:
+    """A week under the rope: its Monday's place, and the hours that are planned of those there are, told."""
+
+    x: float
+    hours: str
+    there: str
+    is_over: bool
+
+
+@dataclass(frozen=True)
+class Sill:
+    """All of it, in px. `line`: the path of the hours there are, empty while nobody has said them; `axis` tells the script
+    which day is where.
+    """
+
+    stood: list[Stood]
+    weeks: list[WeekMark]
+    dates: list[tuple[float, dt.date]]
+    folds: list[tuple[float, float, int]]
+    line: str
+    today_x: float
+    board_y: float
+    base_y: float
+    width: float
+    scale: float
+    axis: str
+
+    @property
+    def height(self) -> float:
+        return self.base_y + FOOT_PX
+
+    @property
+    def mark_px(self) -> float:
+        """Of 10 cm."""
+        return round(100 * self.scale, 1)
+
+
+def sill(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark: str) -> Sill:
+    """From the earliest work that is done (at most 3 weeks back) to a week after the last due day. `open_min`: minutes of the
+    bench by day from today on, empty while nobody has said; `mark`: the decimal mark.
+    """
+    words = [LETTER_PX * max(len(row.title), len(row.words)) + GAP_PX for row in rows]
+    last = max([LEAST_DAYS, *(row.work.due for row in rows)])
+    right = max([RIGHT_PX, *(wide - LEAST_PX * (last - row.work.due) for wide, row in zip(words, rows, strict=True))])
+    axis = shown_days([row.work for row in rows], today, LEFT_PX, WIDE_PX - LEFT_PX - right)
+    edges = edges_of(axis, today)
+    back, ahead = min(edges), max(edges) - 1
+    laid = rope([row.work for row in rows], edges)
+    there = {day: minutes / 60 for day, minutes in enumerate(open_min) if day <= ahead}
+    most = max([laid.most, *there.values(), LOWEST_PX / PX_PER_HOUR])
+    per_hour = min(PX_PER_HOUR, HIGHEST_PX / most)
+    scale = min([PX_PER_MM, *(TALLEST_PX / row.side.tall for row in rows if row.side.tall)])
+
+    places = [centre(edges, min(max(row.work.due, back), ahead)) for row in rows]
+    levels = label_rows(places, words)
+    tallest = max([LEAST_TALL_PX, *(row.side.tall * scale for row in rows)])
+    board_y = LABEL_ROW_PX * (max(levels, default=0) + 1) + ABOVE_PX + tallest
+    base_y = board_y + BOARD_PX + BENEATH_PX + most * per_hour
+
+    def y(hours: float) -> float:
+        return base_y - hours * per_hour
+
+    stood = []
+    for row, x, level, strand in zip(rows, places, levels, laid.strands, strict=True):
+        late = row.work.due < 0
+        feet_y = board_y + (DROP_PX if late else 0.0)
+        words_y = board_y - tallest - ABOVE_PX - LABEL_ROW_PX * level
+        lies = drawn(row.work, strand, y, (x, board_y + BOARD_PX), mark)
+        stood.append(
+            Stood(row, round(x, 1), round(feet_y, 1), scale, late, _ghosts(row, scale), round(words_y, 1), lies)
+        )
+    line = [(along, y(hours)) for day, hours in there.items() for along in flat(edges, day)]
+    ends = [x + wide for x, wide in zip(places, words, strict=True)]
+    return Sill(
+        stood,
+        _weeks(axis, [row.work for row in rows], there, today, mark),
+        dates_of(axis, DATE_PX),
+        [(fold.x, fold.width, round(fold.days / 7)) for fold in axis.folds],
+        f"M{edge_path(line)}" if line else "",
+        axis.x(today),
+        round(board_y, 1),
+        round(base_y, 1),
+        max([edges[ahead + 1] + RIGHT_PX, *ends]),
+        scale,
+        _told(axis),
+    )  # fmt: skip
+
+
+def shown_days(
+    works: Sequence[Work], today: dt.date, start: float, wide: float, back_days: int = BACK_DAYS
+) -> DaysAxis:
+    """The days that are shown, from `start` px on, `wide` px of them where they are not too many."""
+    first = max(min([0, *(min(work.first, work.due) for work in works)]), -back_days)
+    first -= (today + dt.timedelta(first)).weekday()
+    last = max([LEAST_DAYS, *(work.due + BEYOND_DAYS for work in works)])
+    begins = [min(work.to_do) for work in works if work.to_do]
+    marks = [today + dt.timedelta(day) for day in (0, *(work.due for work in works), *begins)]
+    return days_axis(today + dt.timedelta(first), today + dt.timedelta(last), marks, start, wide)
+
+
+def edges_of(axis: DaysAxis, today: dt.date) -> dict[int, float]:
+    """Where each day begins, counted from today, and where the last one ends."""
+    first, last = (axis.stretches[0].first - today).days, (axis.stretches[-1].end - today).days
+    return {day: axis.x(today + dt.timedelta(day)) for day in range(first, last + 1)}
+
+
+def _ghosts(row: OnSill, scale: float) -> list[tuple[float, bool]]:
+    """The others of a project, from the back to the front: how far aside in mm, and whether it is made; those in front are
+    made first.
+    """
+    others = min(row.count - 1, GHOSTS)
+    return [(round(GHOST_PX * nth / scale, 1), nth < row.made) for nth in range(others, 0, -1)]
+
+
+def drawn(
+    work: Work, strand: Strand, across: Callable[[float], float], foot: Point, mark: str, *, upright: bool = False
+) -> Laid:
+    """A strand as path data. `across`: px of so many hours; `foot`: along and across, where it comes to its figure."""
+
+    def closed(band: Band) -> str:
+        if not band.points:
+            return ""
+        upper = edge_path([(along, across(high)) for along, _, high in band.points], upright=upright)
+        lower = edge_path([(along, across(low)) for along, low, _ in reversed(band.points)], upright=upright)
+        return f"M{upper}L{lower}Z"
+
+    along, high = strand.rises
+    rises = [(across(high), along), foot[::-1]] if not upright else [(across(high), along), foot]
+    over_at, over_high = max(strand.heap.points, key=lambda point: point[2], default=(0.0, 0.0, 0.0))[::2]
+    over = f"{numbers.plain(work.over, 1, mark)} h over" if work.over > A_LITTLE_H else ""
+    return Laid(
+        closed(strand.spun), closed(strand.loose), closed(strand.dry), closed(strand.heap),
+        f"M{edge_path(rises, upright=not upright)}", over, round(over_at, 1), round(across(over_high) - 5, 1),
+    )  # fmt: skip
+
+
+def _weeks(
+    axis: DaysAxis, works: Sequence[Work], there: Mapping[int, float], today: dt.date, mark: str
+) -> list[WeekMark]:
+    """The weeks from this one on that have room for their words: hours planned, and of how many."""
+    marks: list[WeekMark] = []
+    for monday in axis.mondays:
+        days = range((monday - today).days, (monday - today).days + 7)
+        hours = sum(work.to_do.get(day, 0.0) + work.heap().get(day, 0.0) for work in works for day in days)
+        hours_there = sum(there.get(day, 0.0) for day in days)
+        if days[-1] < 0 or not hours or axis.day_px * 7 < WEEK_WORDS_PX:
+            continue
+        of = f"{numbers.plain(hours_there, 1, mark)} h" if there else ""
+        over = bool(there) and hours > hours_there + A_LITTLE_H
+        marks.append(WeekMark(round(axis.x(monday), 1), f"{numbers.plain(hours, 1, mark)} h", of, over))
+    return marks
+
+
+def dates_of(axis: DaysAxis, room: float) -> list[tuple[float, dt.date]]:
+    """The Mondays whose dates have so many px of room beside each other."""
+    found: list[tuple[float, dt.date]] = []
+    for monday in axis.mondays:
+        x = axis.x(monday)
+        if not found or x - found[-1][0] >= room:
+            found.append((round(x, 1), monday))
+    return found
+
+
+def _told(axis: DaysAxis) -> str:
+    """The stretches for the script: first day, days, where they begin, px of a day."""
+    rows = [[each.first.isoformat(), each.days, round(each.x, 2), round(each.day_px, 4)] for each in axis.stretches]
+    return json.dumps(rows, separators=(",", ":"))
