@@ -176,11 +176,11 @@ def test_the_door_is_as_open_to_all(site, opened):
     assert not looked_over(page)
 
 
-def test_the_day_of_a_flag_is_one_word_on_a_phone(opened, site):
+def test_a_day_is_one_word_on_a_phone(opened, site):
     page = opened(site, PHONE)
     sign_in(page)
     page.goto(BASE)
-    flags = page.locator(".days .flag")
+    flags = page.locator(".fortnight .when")
     assert flags.count() > 0
     heights = flags.evaluate_all(
         "all => all.map(each => each.offsetHeight / parseFloat(getComputedStyle(each).lineHeight))"

@@ -55,11 +55,9 @@ def test_the_bench_shows_the_longest_begun_first(client, owner, much, monkeypatc
 
 
 def test_today_names_the_first_few_and_counts_the_others(client, much):
-    page = words(get(client))
-    assert [f"wool {n} runs out" in page for n in range(10)] == [True] * 8 + [False] * 2
-    assert "2 more to order" in page
-    assert "2 more due" not in page, "four of them are due in more than two weeks"
-    assert [f"Order {n}" in page for n in range(6)] == [True] * 5 + [False]
+    page = get(client)
+    assert len(re.findall(r'<li class="thing ', page)) == 14
+    assert "6 more in these weeks" in words(page), "ten run out, four are due, six have to be begun"
     for project in much[:6]:
         client.post(f"{client.base}bench/begin/{project.pk}/")
     assert "3 more in hand" in words(get(client))

@@ -151,7 +151,7 @@ def test_a_week_without_a_backup_is_said_to_owners(client, owner, monkeypatch):
     make.lot(owner, "moss", "5")
     assert "No backup" not in get(client)
     later = clock.now() + clock.dt.timedelta(days=8)
-    monkeypatch.setattr("wembit.web.todo.clock.now", lambda: later)
+    monkeypatch.setattr("wembit.web.today.things.clock.now", lambda: later)
     owner.studio.pressed()
     assert "No backup for 8 days" in get(client)
     Studio.objects.update(backed_up_at=later)

@@ -26,7 +26,7 @@ def failing(monkeypatch, name, faults):
 def test_a_page_waits_for_its_database(client, monkeypatch, fault):
     client.raise_request_exception = False
     monkeypatch.setattr("wembit.web.patience.connection.close", lambda: None)  # the test's own transaction
-    left = failing(monkeypatch, "wembit.web.views.things_now", [fault, fault])
+    left = failing(monkeypatch, "wembit.web.today.views.things_now", [fault, fault])
     assert "Put the first bag on the shelf" in get(client)
     assert not left
 
@@ -34,10 +34,10 @@ def test_a_page_waits_for_its_database(client, monkeypatch, fault):
 def test_it_does_not_wait_for_ever_nor_for_other_faults(client, monkeypatch):
     client.raise_request_exception = False
     monkeypatch.setattr("wembit.web.patience.connection.close", lambda: None)
-    left = failing(monkeypatch, "wembit.web.views.things_now", [OperationalError("gone")] * 9)
+    left = failing(monkeypatch, "wembit.web.today.views.things_now", [OperationalError("gone")] * 9)
     assert client.get(client.base).status_code == 500
     assert len(left) == 6
-    left = failing(monkeypatch, "wembit.web.views.things_now", [ValueError("ours")] * 2)
+    left = failing(monkeypatch, "wembit.web.today.views.things_now", [ValueError("ours")] * 2)
     assert client.get(client.base).status_code == 500
     assert len(left) == 1
 

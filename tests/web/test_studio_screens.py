@@ -268,7 +268,7 @@ def test_what_is_not_there_and_what_broke_have_pages_of_their_own(client, monkey
     assert "That is not here" in text(client.get(client.base + "nothing/"))
     assert client.get("/health/").content == b"ok"
     client.raise_request_exception = False
-    monkeypatch.setattr("wembit.web.views.things_now", lambda studio: 1 / 0)
+    monkeypatch.setattr("wembit.web.today.views.things_now", lambda studio: 1 / 0)
     answer = client.get(client.base)
     assert answer.status_code == 500
     assert "Traceback" not in text(answer)

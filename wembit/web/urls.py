@@ -7,9 +7,10 @@ from django.urls import URLPattern, URLResolver, include, path
 from wembit.web import views
 from wembit.web.restock import date_views
 from wembit.web.studio import sign_in_views
+from wembit.web.today import views as today_views
 
 places: list[URLPattern | URLResolver] = [
-    path("", views.today, name="today"),
+    path("", today_views.today, name="today"),
     path("", include("wembit.web.studio.urls")),
     path("figures/", include("wembit.web.figures.urls")),
     path("plan/", include("wembit.web.plan.urls")),

@@ -24,18 +24,11 @@ from .navigation import places
 from .responses import local_path, refused, tried
 from .search import found
 from .taking_back import do_it_again, take_back
-from .todo import things_now
 
 if TYPE_CHECKING:
     from uuid import UUID
 
     from wembit.web.request import Request
-
-
-@require_GET
-def today(request: Request) -> HttpResponse:
-    """The page behind the studio's name: the next few things to do."""
-    return render(request, "today.html", things_now(request.studio))
 
 
 @require_GET

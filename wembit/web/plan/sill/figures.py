@@ -28,8 +28,8 @@ UNKNOWN = "#9b9b9b"  # the colour of a strand whose figure has no wool
 
 @dataclass(frozen=True)
 class OnSill:
-    """An open project: its figure from the side, the colour of its main wool, its work by day, how many are made, and one
-    line of words, the most pressing thing first.
+    """An open project: its figure from the side, the colour of its main wool, its work by day, how many are made, whether any
+    is begun, what presses most, and the line that says when it is due and that.
     """
 
     pk: UUID
@@ -41,6 +41,8 @@ class OnSill:
     side: Picture
     colour: str
     work: Work
+    begun: bool
+    pressing: str
     words: str
 
     @property
@@ -76,7 +78,9 @@ def on_sill(studio: Studio, plan: BenchPlan, start: int = 0) -> tuple[list[OnSil
                 pictures(way.version, parts[way.version_id], dyed[way.pk])["side"],
                 plan.wool.get(project.pk, UNKNOWN),
                 _work(project, plan, short, begun, today),
-                _words(project, plan, short, begun, today),
+                begun is not None,
+                pressing := _pressing(project, plan, short, begun, today),
+                ", ".join(filter(None, [f"due {spoken(project.due, today)}", pressing])),
             )
         )
     return found, len(rows)
@@ -98,12 +102,6 @@ def _work(project: Project, plan: BenchPlan, short: Sequence[NeedNow], begun: dt
     reach = 1.0 - max((float(need.short / need.left) for need in short if need.left), default=0.0)
     to_do = {day: minutes / 60 for day, minutes in stretch.minutes.items()}
     return Work(done, to_do, stretch.over / 60, (project.due - today).days, reach)
-
-
-def _words(project: Project, plan: BenchPlan, short: Sequence[NeedNow], begun: dt.date | None, today: dt.date) -> str:
-    """When it is due, and what presses most: it is late, it will be late, it is short, by when it has to be begun."""
-    due = f"due {spoken(project.due, today)}"
-    return f"{due}, {pressing}" if (pressing := _pressing(project, plan, short, begun, today)) else due
 
 
 def _pressing(
