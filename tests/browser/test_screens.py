@@ -73,7 +73,7 @@ FIGURE_PAGES = {
     "beside a hand": "?see=hand",
     "whole again": "?see=whole",
 }
-OTHERS = ("pull list", "tell a colour", "fibre", "part", "board")
+OTHERS = ("what if", "pull list", "tell a colour", "fibre", "part", "board")
 BASE = "/s/saltgrass/"
 MEASURED = (Path(__file__).parent / "lib" / "measured.js").read_text()
 ASKED = """{resultTypes: ["violations"], selectors: false, preload: false,
@@ -115,6 +115,8 @@ class Addresses:
             case "item":
                 href = self._at(self["restock"]).locator("a.tide").first.get_attribute("href")
                 return re.search(f"{BASE}restock/item/{UUID}/", href).group(0)
+            case "what if":
+                return self._at(self["project"]).locator("a[href*='what-if']").get_attribute("href")
             case "pull list":
                 return self["project"] + "pull-list/"
             case "tell a colour":

@@ -78,3 +78,31 @@ def test_a_thumb_moves_it_a_day(opened, own_site):
     settled(page)
     assert due(page) == before
     assert page.evaluate("document.documentElement.scrollWidth - innerWidth") <= 0
+
+
+def test_twenty_are_tried_and_left(opened, own_site):
+    page = opened(own_site, DESK)
+    sign_in(page)
+    page.goto("/s/saltgrass/plan/")
+    before = page.locator(MARKET).get_attribute("data-count")
+    page.locator(f"{MARKET} .hold").click()
+    page.get_by_role("link", name="What if it were another day, or more?").click()
+    expect(page.get_by_role("heading", name="Move something")).to_be_visible()
+    page.locator(f"{MARKET}").focus()
+    for _ in range(20 - int(before)):
+        page.keyboard.press("+")
+    expect(page.get_by_role("heading", name="What it would change")).to_be_visible()
+    expect(page.locator("#tray")).to_contain_text("peat for Winter market")
+    expect(page.locator("#tray")).to_contain_text(re.compile(r"EUR more"))
+    assert page.locator(MARKET).get_attribute("data-count") == "20"
+    box = page.locator(f"{MARKET} .hold").bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 40, y)
+    page.mouse.move(x + 80, y)
+    page.mouse.up()
+    expect(page.locator("#tray")).to_contain_text(re.compile(r"20 instead of \d+, due .+ instead of", re.S))
+    page.get_by_role("link", name="Leave all as it is").click()
+    expect(page.get_by_role("heading", name="The plan")).to_be_visible()
+    assert page.locator(MARKET).get_attribute("data-count") == before

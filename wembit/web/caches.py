@@ -11,7 +11,9 @@ import pickle
 import sys
 import time
 from collections import OrderedDict
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
 from threading import Lock
 from typing import Any
 
@@ -72,6 +74,24 @@ def _pack(value: Any) -> str | bytes:
 
 def _open(packed: str | bytes) -> Any:
     return packed if isinstance(packed, str) else pickle.loads(packed)
+
+
+_trying: ContextVar[bool] = ContextVar("trying", default=False)
+
+
+@contextmanager
+def nothing_kept() -> Iterator[None]:
+    """While something is only tried, nothing that hangs on the studio's stamp is looked up or kept."""
+    token = _trying.set(True)
+    try:
+        yield
+    finally:
+        _trying.reset(token)
+
+
+def is_trying() -> bool:
+    """Whether something is only tried."""
+    return _trying.get()
 
 
 until_pressed = BoundedCache(UNTIL_PRESSED_BYTES, SECONDS)

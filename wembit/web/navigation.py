@@ -21,6 +21,9 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 
+PART_OF = {"what_if": "plan"}  # what has addresses of its own within a place
+
+
 @dataclass(frozen=True)
 class Place:
     """A place of the strip with its key and its live line."""
@@ -57,7 +60,7 @@ def places(request: Request, studio: Studio) -> list[Place]:
     app = request.resolver_match.namespace if request.resolver_match else ""
     rows = studio.cached_until_change(f"strip:{clock.today(studio)}", lambda: live_lines(studio))
     return [
-        Place(key, name, reverse(f"{place}:home", args=[studio.slug]), line, app == place)
+        Place(key, name, reverse(f"{place}:home", args=[studio.slug]), line, place in (app, PART_OF.get(app)))
         for key, (place, name, line) in enumerate(rows, 1)
     ]
 

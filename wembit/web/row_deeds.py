@@ -65,6 +65,17 @@ def _project(press: Pressed) -> list[QuerySet]:
     return [press.of(Project, pk=pk), press.of(Need, project=pk), press.of(StandIn, project=pk)]
 
 
+def _tried(press: Pressed) -> list[QuerySet]:
+    """The projects of a trial that is kept."""
+    named = [id_in(words.partition(":")[0]) for words in press.given.get("tried", "").split()]
+    projects = press.of(Project, pk__in=[pk for pk in named if pk])
+    return [
+        projects,
+        press.of(Need, project__in=projects.values("pk")),
+        press.of(StandIn, project__in=projects.values("pk")),
+    ]
+
+
 def _planned(press: Pressed) -> list[QuerySet]:
     projects = press.of(Project, made_at__gte=press.since)
     return [projects, press.of(Need, project__in=projects.values("pk"))]
@@ -207,6 +218,7 @@ WATCHED = {
     "plan:move": Watched("{}, moved", _project),
     "plan:new": Watched("{}, planned", _planned),
     "plan:newest": Watched("{}, by the newest version", _project),
+    "what_if:keep": Watched("a plan as it was tried, kept", _tried),
     "restock:accept": Watched("an answer to a shortage", _answered),
     "restock:new_supplier": Watched("{}, a supplier", lambda press: [press.of(Supplier)]),
     "restock:off_list": Watched("packs, off the list", _lists),

@@ -13,6 +13,7 @@ places: list[URLPattern | URLResolver] = [
     path("", today_views.today, name="today"),
     path("", include("wembit.web.studio.urls")),
     path("figures/", include("wembit.web.figures.urls")),
+    path("plan/what-if/", include("wembit.web.what_if.urls")),
     path("plan/", include("wembit.web.plan.urls")),
     path("stash/", include("wembit.web.stash.urls")),
     path("colour/", include("wembit.web.colour.urls")),

@@ -7,14 +7,12 @@ worked in one stretch where waits allow it. What is left over is what cannot be 
 
 from __future__ import annotations
 
-import datetime as dt
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from .bench_hours import DAY, BenchHours
 from .dispatch import State, dispatch
 from .jobs import A_MOMENT, Job, Step
-from .least_lateness import least_late
 
 
 class Backwards(BenchHours):
@@ -46,10 +44,8 @@ class Stretch:
     over: float
 
 
-def just_in_time(
-    today: dt.date, hours: Mapping[str, float], jobs: Sequence[Job], days_off: Iterable[dt.date] = ()
-) -> list[Stretch]:
-    """Each job in the order given, its ready date aside. `hours` by `WEEK`; days are counted from today, which counts whole.
+def just_in_time(jobs: Sequence[Job], bench: BenchHours) -> list[Stretch]:
+    """Each job in the order given, as late as it can be, its ready date aside; days are counted from the bench's first one.
     Raises `OverflowError` where the bench is never open.
     """
     if not jobs:
@@ -58,9 +54,7 @@ def just_in_time(
     turned = [_turned(job) for job in jobs]
     state = State.at_first(turned)
     state.free = [(last - job.due) * DAY + _rest(job) for job in jobs]
-    done = dispatch(
-        state, turned, Backwards(BenchHours(today, hours, days_off), last), lambda which, _: -jobs[which].due
-    )
+    done = dispatch(state, turned, Backwards(bench, last), lambda which, _: -jobs[which].due)
     minutes: list[dict[int, float]] = [{} for _ in jobs]
     over = [0.0] * len(jobs)
     for (which, day), worked in done.worked.items():
@@ -74,19 +68,35 @@ def just_in_time(
     ]
 
 
-def unhurried(
-    today: dt.date, hours: Mapping[str, float], jobs: Sequence[Job], days_off: Iterable[dt.date] = ()
-) -> list[Stretch]:
-    """`just_in_time` of jobs that can all be in time: where its order of work, blind to waits, would leave something over, the
-    days of the plan with the least greatest lateness.
+def latest(jobs: Sequence[Job], bench: BenchHours, plan: State) -> list[Stretch]:
+    """Each job as late as it can be, where what a plan does after a job's due day is over: the rest of it fits by then. Where
+    an order of work that is blind to waits would leave something of that rest, the plan's own days.
     """
-    stretches = just_in_time(today, hours, jobs, days_off)
-    if not any(stretch.over for stretch in stretches):
-        return stretches
-    minutes: list[dict[int, float]] = [{} for _ in jobs]
-    for (which, day), worked in least_late(jobs, BenchHours(today, hours, days_off)).worked.items():
-        minutes[which][day] = worked
-    return [Stretch(min(days, default=None), days, 0.0) for days in minutes]
+    fits: list[dict[int, float]] = [{} for _ in jobs]
+    over = [0.0] * len(jobs)
+    for (which, day), minutes in plan.worked.items():
+        if day <= jobs[which].due:
+            fits[which][day] = minutes
+        else:
+            over[which] += minutes
+    rest = [_shortened(job, minutes) for job, minutes in zip(jobs, over, strict=True)]
+    stretches = just_in_time(rest, bench)
+    all_fit = all(stretch.over <= A_MOMENT for stretch in stretches)
+    days: Sequence[Mapping[int, float]] = [stretch.minutes for stretch in stretches] if all_fit else fits
+    return [
+        Stretch(min(when, default=0 if left > A_MOMENT else None), when, left)
+        for when, left in zip(days, over, strict=True)
+    ]
+
+
+def _shortened(job: Job, minutes: float) -> Job:
+    """The job without its last minutes of hands."""
+    steps = []
+    for step in reversed(job.steps):
+        off = min(step.minutes, minutes)
+        minutes -= off
+        steps.append(Step(step.minutes - off, step.wait))
+    return Job(job.due, tuple(reversed(steps)), job.ready)
 
 
 def evenly(jobs: Sequence[Job], starts: Sequence[int]) -> list[Stretch]:

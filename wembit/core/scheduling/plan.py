@@ -8,6 +8,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from .bench_hours import DAY, EASE, BenchHours
+from .dispatch import State
 from .jobs import Job, latest_start
 from .least_lateness import least_late
 
@@ -41,15 +42,24 @@ def planned(
     """
     bench = BenchHours(today, hours, days_off)
     state = least_late(jobs, bench)
-    worked = state.by_day()
-    rows, last = [], 0
+    return rows_of(jobs, bench, state), _load(bench, state)
+
+
+def rows_of(jobs: Sequence[Job], bench: BenchHours, state: State) -> list[Planned]:
+    """Each job as a finished state has it."""
+    rows = []
     for job, begun, finished in zip(jobs, state.begun, state.finished, strict=True):
         day = int(finished or 0)
         start = math.floor(((begun or 0.0) + EASE) / DAY)
         late = max(0, day - job.due)
         rows.append(Planned(bench.date(latest_start(job, bench)), bench.date(start), bench.date(day), late))
-        last = max(last, day)
-    return rows, [
+    return rows
+
+
+def _load(bench: BenchHours, state: State) -> list[Load]:
+    """The weeks until the last job is finished."""
+    worked, last = state.by_day(), max((int(day or 0) for day in state.finished), default=0)
+    return [
         Load(
             monday,
             sum(worked.get(day, 0.0) for day in range(first, end + 1)),

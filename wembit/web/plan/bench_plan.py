@@ -11,8 +11,9 @@ from uuid import UUID
 from wembit.core.contract.requests import WEEK
 from wembit.core.scheduling.bench_hours import BenchHours
 from wembit.core.scheduling.jobs import Job, Step
-from wembit.core.scheduling.just_in_time import Stretch, evenly, just_in_time, unhurried
-from wembit.core.scheduling.plan import Planned, planned
+from wembit.core.scheduling.just_in_time import Stretch, evenly, latest
+from wembit.core.scheduling.least_lateness import least_late
+from wembit.core.scheduling.plan import Planned, rows_of
 from wembit.web import clock
 from wembit.web.figures.order_of_work.order import order_of
 from wembit.web.figures.to_core.estimating import BARE, FigurePlan, Palette, plan_figure
@@ -73,11 +74,10 @@ def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan:
     if not hours:
         starts = [(project.start - today).days for project in open_ones]
         return BenchPlan({}, dict(zip(ids, evenly(jobs, starts), strict=True)), made, wool)
-    week = {day: hours.get(day, 0.0) for day in WEEK}
-    rows, _ = planned(today, week, jobs)
-    in_time = not any(row.late_days for row in rows)
-    stretches = unhurried(today, week, jobs) if in_time else just_in_time(today, week, jobs)
-    bench, last = BenchHours(today, week), max(job.due for job in jobs)
+    bench = BenchHours(today, {day: hours.get(day, 0.0) for day in WEEK})
+    state = least_late(jobs, bench)
+    rows, stretches = rows_of(jobs, bench, state), latest(jobs, bench, state)
+    last = max(job.due for job in jobs)
     there = [bench.minutes_on(day) for day in range(last + DAYS_BEYOND)]
     return BenchPlan(dict(zip(ids, rows, strict=True)), dict(zip(ids, stretches, strict=True)), made, wool, there)
 

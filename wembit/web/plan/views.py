@@ -8,7 +8,6 @@ from typing import TYPE_CHECKING
 
 from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
-from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 from django_htmx.http import push_url
@@ -36,9 +35,8 @@ from .bench_plan import bench_plan, hours_of
 from .figure_needs import bare_slots, newer_colourway
 from .forms import ChangeForm, HoursForm, MoveForm, NewForm
 from .models import PLANNED, Project
+from .sill.drawing import picked, sill_of
 from .sill.figures import SHOWN, on_sill
-from .sill.layout import sill
-from .sill.upright import upright
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -60,7 +58,7 @@ def plan_context(request: Request, project: Project | None = None) -> dict:
     hours, start = hours_of(studio), first_shown(request, project)
     drawn = studio.cached_until_change(f"sill:{today}:{start}", lambda: drawn_sill(studio, today, start))
     return {
-        "sill": mark_safe(picked(drawn["picture"], project)),
+        "sill": mark_safe(picked(drawn["picture"], [project.pk] if project else [])),
         "start": start,
         "earlier": max(0, start - SHOWN) if start else None,
         "later": start + SHOWN if start + SHOWN < drawn["count"] else None,
@@ -80,21 +78,7 @@ def drawn_sill(studio: Studio, today: dt.date, start: int) -> dict:
     """The sill as it is drawn, empty without projects, and how many there are in all."""
     plan = bench_plan(studio)
     rows, count = on_sill(studio, plan, start)
-    context = {
-        "studio": studio,
-        "today": today,
-        "sill": sill(rows, plan.open_min, today, studio.decimal_mark),
-        "upright": upright(rows, plan.open_min, today, studio.decimal_mark),
-    }
-    return {"picture": render_to_string("plan/sill/_sill.html", context) if rows else "", "count": count}
-
-
-def picked(picture: str, project: Project | None) -> str:
-    """The picture with one figure picked; the sill itself is drawn for all pages alike."""
-    if project is None:
-        return picture
-    plain, marked = (f'class="pick stand{more}" data-of="{project.pk}"' for more in ("", " in-hand"))
-    return picture.replace(plain, f'{marked} aria-current="true"')
+    return {"picture": sill_of(studio, rows, plan, today), "count": count}
 
 
 def _hours_told(hours: dict[str, float], day: str, studio: Studio) -> str:

@@ -34,11 +34,21 @@
     line.textContent = count === undefined ? `to ${words(number)}` : `${count}, ${words(number)}`;
   }
   function send(stand, changes) {
+    if (moves().hasAttribute("data-tries")) return tryIt(stand, changes);
     const values = { was_due: stand.dataset.due, was_count: stand.dataset.count, ...changes };
     const url = `${stand.getAttribute("href")}move/`;
     const again = `.sill.wide .stand[data-of="${stand.dataset.of}"]`;
     const sent = htmx.ajax("POST", url, { source: stand, target: "#tray", values });
     sent.then(() => document.activeElement === document.body && document.querySelector(again)?.focus({ preventScroll: true }));
+  }
+
+  // On a copy an address says all that is tried.
+  function tryIt(stand, { due = stand.dataset.due, count = stand.dataset.count }) {
+    const asked = new URL(window.location.href);
+    const others = asked.searchParams.getAll("c").filter((each) => !each.startsWith(stand.dataset.of));
+    asked.searchParams.delete("c");
+    for (const each of [...others, `${stand.dataset.of}:${due}:${count}`]) asked.searchParams.append("c", each);
+    window.location.assign(asked);
   }
 
   let drag = null;

@@ -18,7 +18,7 @@ from django.db.models import F
 from django.utils.crypto import salted_hmac
 from django.utils.functional import cached_property
 
-from wembit.web.caches import until_pressed
+from wembit.web.caches import is_trying, until_pressed
 from wembit.web.tenancy import Owned
 
 T = TypeVar("T")
@@ -94,6 +94,8 @@ class Studio(models.Model):
 
     def cached_until_change(self, what: str, make: Callable[[], T]) -> T:
         """What `make()` gives, kept until the next press in this studio, by whichever process takes it."""
+        if is_trying():
+            return make()
         return until_pressed.get_or_make((self.pk, what), self.stamp, make)
 
     def once(self, what: str, make: Callable[[], T]) -> T:

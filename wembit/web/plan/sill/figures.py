@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.db.models import Count, Min, Q
+from django.urls import reverse
 
 from wembit.web import clock
 from wembit.web.dates import spoken
@@ -33,6 +34,7 @@ class OnSill:
     """
 
     pk: UUID
+    url: str
     name: str
     count: int
     made: int
@@ -56,8 +58,12 @@ class OnSill:
         return f"{self.name} ×\u00a0{self.count}" if self.count > 1 else self.name
 
 
-def on_sill(studio: Studio, plan: BenchPlan, start: int = 0) -> tuple[list[OnSill], int]:
-    """Open projects by due date from the `start`-th on, and how many there are in all. A bounded number of queries."""
+def on_sill(
+    studio: Studio, plan: BenchPlan, start: int = 0, leads: Callable[[Project], str] | None = None
+) -> tuple[list[OnSill], int]:
+    """Open projects by due date from the `start`-th on, and how many there are in all; each leads where `leads` says, or to
+    its page. A bounded number of queries.
+    """
     today = clock.today(studio)
     rows, dyed, parts = open_figures(studio)
     few = rows[start : start + SHOWN]
@@ -70,6 +76,7 @@ def on_sill(studio: Studio, plan: BenchPlan, start: int = 0) -> tuple[list[OnSil
         found.append(
             OnSill(
                 project.pk,
+                leads(project) if leads else reverse("plan:project", args=[studio.slug, project.pk]),
                 project.name,
                 project.count,
                 made,

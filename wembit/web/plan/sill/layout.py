@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import json
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from wembit.web import numbers
 from wembit.web.plan.days_axis import DaysAxis, days_axis
@@ -26,6 +26,7 @@ BACK_DAYS, BEYOND_DAYS = 21, 4  # shown before today at the most, and after the 
 LEAST_DAYS = 28  # shown from today on
 WEEK_WORDS_PX, DATE_PX = 54.0, 64.0
 FINGER_PX = 48.0
+OVER_WIDE_PX, OVER_HIGH_PX = 84.0, 15.0  # of the words that say what is over
 
 
 @dataclass(frozen=True)
@@ -163,6 +164,7 @@ def sill(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark
         stood.append(
             Stood(row, round(x, 1), round(feet_y, 1), scale, late, _ghosts(row, scale), round(words_y, 1), lies)
         )
+    stood = _apart(stood)
     line = [(along, y(hours)) for day, hours in there.items() for along in flat(edges, day)]
     ends = [x + wide for x, wide in zip(places, words, strict=True)]
     return Sill(
@@ -196,6 +198,23 @@ def edges_of(axis: DaysAxis, today: dt.date) -> dict[int, float]:
     """Where each day begins, counted from today, and where the last one ends."""
     first, last = (axis.stretches[0].first - today).days, (axis.stretches[-1].end - today).days
     return {day: axis.x(today + dt.timedelta(day)) for day in range(first, last + 1)}
+
+
+def _apart(stood: Sequence[Stood]) -> list[Stood]:
+    """The hours over are told one above the other where they would lie on each other."""
+    told: list[tuple[float, float]] = []
+    found = []
+    for each in stood:
+        lies = each.strand
+        y = lies.over_y
+        while lies.over and any(
+            abs(lies.over_x - x) < OVER_WIDE_PX and abs(y - other) < OVER_HIGH_PX for x, other in told
+        ):
+            y -= OVER_HIGH_PX
+        if lies.over:
+            told.append((lies.over_x, y))
+        found.append(replace(each, strand=replace(lies, over_y=round(y, 1))))
+    return found
 
 
 def _ghosts(row: OnSill, scale: float) -> list[tuple[float, bool]]:

@@ -1,0 +1,135 @@
+"""What if: changes tried on a copy say what they would come to, change nothing, and are kept or dropped."""
+
+import datetime as dt
+from decimal import Decimal as D
+
+import pytest
+
+from tests.web import factories as make
+from tests.web.conftest import signed_in
+from tests.web.forms import form_at
+from tests.web.helpers import get, post, words
+from wembit.core.contract.requests import WEEK
+from wembit.web import clock
+from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.plan.models import Need, Project
+from wembit.web.restock.queries import tide_lines
+from wembit.web.stash.models import Promise
+from wembit.web.studio.models import VIEWER, Member
+from wembit.web.what_if.trying import Change, seen, tried
+
+
+@pytest.fixture
+def moss(owner):
+    return make.lot(owner, "moss", "8")
+
+
+@pytest.fixture
+def project(owner, moss):
+    make.offer(owner, moss.item, "25", "4.90", lead=11)
+    return make.project(owner, make.figure(owner, "Pebble", fibre=moss), count=4, days=30, name="Stall")
+
+
+def asked(*changes):
+    return "plan/what-if/?" + "&".join(f"c={each.told}" for each in changes)
+
+
+def change(project, days=0, more=0):
+    return Change(project.pk, project.due + dt.timedelta(days), project.count + more)
+
+
+def rows():
+    needs, promises = Need.objects.order_by("pk").values_list(), Promise.objects.order_by("pk").values_list()
+    return [list(each) for each in (Project.objects.order_by("pk").values_list(), needs, promises)]
+
+
+def again(owner):
+    return Member.objects.select_related("studio").get(pk=owner.pk)
+
+
+def test_twenty_instead_of_four_is_told_and_nothing_is_changed(client, owner, project):
+    before, plan = rows(), words(get(client, "plan/"))
+    page = words(get(client, asked(change(project, more=16))))
+    assert "20 instead of 4" in page
+    assert "moss for Stall" in page, "what would be short"
+    assert "To order moss" in page and "by" in page
+    assert "EUR more" in page
+    assert rows() == before
+    assert words(get(client, "plan/")) == plan, "nothing of it was kept"
+
+
+def test_what_is_told_is_what_comes_when_it_is_kept(client, owner, project):
+    post(client, "plan/hours/", **dict.fromkeys(WEEK, "0.2"))
+    mine = again(owner)
+    outcome, _ = tried(mine, [change(project, days=-9, more=16)], lambda studio: "")
+    assert outcome.late and outcome.short and outcome.orders and outcome.cost_more > 0
+    form = form_at(get(client, asked(change(project, days=-9, more=16))), "what-if/keep/")
+    assert form.send(client).status_code == 302
+    assert seen(again(owner).studio) == outcome.after
+    stored = Project.objects.get()
+    assert (stored.count, stored.due) == (20, project.due - dt.timedelta(9))
+    post(client, "undo/")
+    assert seen(again(owner).studio) == outcome.before
+
+
+def test_the_cost_is_that_of_the_cheapest_packs_and_one_postage(client, owner, project):
+    outcome, _ = tried(again(owner), [change(project, more=16)], lambda studio: "")
+    post(client, f"plan/{project.pk}/move/", count="20", was_count="4", was_due=project.due.isoformat())
+    (tide,) = tide_lines(again(owner).studio)
+    goods = sum((offer.price * count for offer, count in tide.packs), D(0))
+    assert outcome.after.cost == goods + D("3.20")
+    assert outcome.cost_more == outcome.after.cost - outcome.before.cost
+
+
+def test_two_are_tried_at_once_and_each_can_be_left_as_it_is(client, owner, project, moss):
+    other = make.project(owner, make.figure(owner, "Snail", fibre=moss), count=1, days=40, name="Race")
+    page = get(client, asked(change(project, days=2), change(other, more=3)))
+    assert "Stall" in words(page) and "4 instead of 1" in words(page)
+    form_at(page, "what-if/keep/").send(client)
+    assert set(Project.objects.values_list("name", "count")) == {("Stall", 4), ("Race", 4)}
+    assert Project.objects.get(name="Stall").due == project.due + dt.timedelta(2)
+
+
+def test_what_cannot_be_is_told_beside_it(client, owner, project):
+    begin_making(owner, project.pk)
+    begin_making(owner, project.pk)
+    page = words(get(client, asked(change(project, more=-3))))
+    assert "2 are begun already" in page
+    gone = Change(project.pk, clock.today(owner.studio) - dt.timedelta(3), 4)
+    assert "The due date lies behind" in words(get(client, asked(gone)))
+
+
+def test_what_was_changed_since_is_not_kept(client, owner, project):
+    form = form_at(get(client, asked(change(project, more=2))), "what-if/keep/")
+    post(client, f"plan/{project.pk}/move/", count="5", was_count="4", was_due=project.due.isoformat())
+    answer = form.send(client)
+    assert answer.status_code == 302
+    assert "changed meanwhile" in words(get(client, answer["Location"].split("/s/saltgrass/")[1]))
+    assert Project.objects.get().count == 5
+
+
+@pytest.mark.parametrize(
+    "given", ["", "c=", "c=soon:2026-01-01:3", "c=%00", "c={pk}:soon:4", "c={pk}:2026-12-30:0", "c={pk}"]
+)
+def test_what_cannot_be_read_is_not_tried(client, project, given):
+    answer = client.get(f"/s/saltgrass/plan/what-if/?{given.format(pk=project.pk)}")
+    assert answer.status_code == 302
+    assert answer["Location"] == "/s/saltgrass/plan/"
+
+
+def test_a_project_of_nobody_is_not_there_and_a_viewer_tries_nothing(client, studio, owner, project):
+    assert client.get(f"/s/saltgrass/{asked(Change(owner.pk, project.due, 3))}").status_code == 404
+    viewer = signed_in(make.member(studio, VIEWER))
+    assert viewer.get(f"/s/saltgrass/{asked(change(project))}").status_code == 403
+    given = {"tried": change(project, 2).told, "was": change(project).told}
+    assert viewer.post("/s/saltgrass/plan/what-if/keep/", given).status_code == 403
+    assert "What if it" not in get(viewer, f"plan/{project.pk}/")
+    post(client, f"plan/{project.pk}/drop/")
+    assert client.get(f"/s/saltgrass/{asked(change(project))}").status_code == 404
+
+
+def test_its_figures_lead_to_being_tried_too(client, owner, project, moss):
+    other = make.project(owner, make.figure(owner, "Snail", fibre=moss), count=1, days=40, name="Race")
+    page = get(client, asked(change(project, days=2)))
+    assert f"c={other.pk}%3A{other.due.isoformat()}%3A1" in page
+    assert "data-tries" in page

@@ -1,0 +1,11 @@
+"""Addresses of what is tried."""
+
+from django.urls import path
+
+from . import views
+
+app_name = "what_if"
+urlpatterns = [
+    path("", views.what_if, name="home"),
+    path("keep/", views.keep_it, name="keep"),
+]
