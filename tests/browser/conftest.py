@@ -19,6 +19,7 @@ from tests import templates
 from tests.serving import PASSWORD, demo_database, manage, new_database, served, until_it_has_its_database
 from wembit.standins.scale.model import Scale
 from wembit.standins.scale.server import Bridge
+from wembit.standins.supplier.server import Counter
 
 WORKER = os.environ.get("PYTEST_XDIST_WORKER", "")  # two may run side by side, each with databases and files of its own
 if WORKER and "WEMBIT_STATIC" in os.environ:
@@ -78,14 +79,34 @@ def scale() -> Iterator[Scale]:
 
 
 @pytest.fixture(scope="session")
-def site(demo, scale) -> Iterator[str]:
+def counter(tmp_path_factory) -> Iterator[Counter]:
+    """The stand-in of a supplier, on whose panel days pass for the served pages, too."""
+    days = tmp_path_factory.mktemp("days") / "days"
+    days.write_text("0")
+    with Counter(days) as there:
+        Thread(target=there.serve_forever, daemon=True).start()
+        os.environ["WEMBIT_SUPPLIER"], os.environ["WEMBIT_DAYS_FILE"] = there.address, str(days)
+        yield there
+        there.shutdown()
+
+
+@pytest.fixture
+def supplier(counter) -> Iterator[Counter]:
+    """The supplier with an empty book; the days that pass are taken back."""
+    counter.book.forget()
+    yield counter
+    counter.days.write_text("0")
+
+
+@pytest.fixture(scope="session")
+def site(demo, scale, counter) -> Iterator[str]:
     """The demo served, for tests that change nothing."""
     with served(new_database(f"browser_shared{WORKER}", like=demo)) as address:
         yield address
 
 
 @pytest.fixture(scope="session")
-def own_server(demo, scale) -> Iterator[str]:
+def own_server(demo, scale, counter) -> Iterator[str]:
     """A server whose database is made anew for each test that changes it."""
     with served(new_database(OWN, like=demo)) as address:
         yield address

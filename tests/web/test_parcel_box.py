@@ -7,7 +7,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.helpers import get
 from wembit.web.restock.models import SENT, Order
-from wembit.web.restock.parcel_box import packs
+from wembit.web.restock.parcel_box import expected, packs
 from wembit.web.restock.queries import order_of
 from wembit.web.stash.shelf.shelf_chart import PX2_PER_GRAM
 
@@ -24,7 +24,7 @@ def order(owner) -> Order:
 
 
 def test_packs_are_drawn_as_large_as_the_bags_that_they_become(owner, order):
-    found = packs(order_of(owner.studio, order.pk).lines, {})
+    found = packs(expected(order_of(owner.studio, order.pk)), {})
     moss = next(each for each in found if each.line.item.name == "moss")
     assert list(moss.numbers) == [1, 2, 3]
     *_, width, height = moss.drawn.drawing.box

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import datetime as dt
+import os
 import random
 import uuid
 from decimal import Decimal
+from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from django.core.files.base import ContentFile
@@ -69,6 +71,8 @@ SCHOOL = {"wool": "broken up", "needles": "bundle", "amounts": "small", "twins":
 
 def load() -> Studio:
     """Build the demo studio: some 330 entries over four months. What was begun is emptied again where it fails."""
+    if passed := os.environ.get("WEMBIT_DAYS_FILE", ""):
+        Path(passed).write_text("0")  # in the demo days can be passed
     try:
         return _Builder().build()
     except BaseException:
@@ -184,7 +188,11 @@ class _Builder:
     def suppliers(self) -> None:
         for seller in SELLERS:
             supplier = Supplier.objects.create(
-                studio=self.studio, name=seller.name, lead_days=seller.lead_days, postage=Decimal(seller.postage)
+                studio=self.studio,
+                name=seller.name,
+                lead_days=seller.lead_days,
+                postage=Decimal(seller.postage),
+                takes_files=seller is SELLERS[0],
             )
             for name, packs in seller.packs.items():
                 for pack, price in packs:

@@ -61,6 +61,7 @@ class House:
         )  # a worker a processor; more threads only wait for each other
         os.environ.setdefault("WEMBIT_MEDIA", str(self.folder / "media"))
         os.environ.setdefault("WEMBIT_STATIC", str(self.folder / "static"))
+        os.environ.setdefault("WEMBIT_DAYS_FILE", str(self.folder / "days"))
         os.environ["DJANGO_SETTINGS_MODULE"] = "wembit.web.settings"
         Path(os.environ["WEMBIT_MEDIA"]).mkdir(parents=True, exist_ok=True)
 
@@ -136,7 +137,7 @@ def serve(house: House, options: argparse.Namespace) -> int:
     os.environ["WEMBIT_ALLOWED_HOSTS"] = " ".join(dict.fromkeys([*allowed, *names]))
     command = [sys.executable, "-m", "gunicorn", "-c", str(CHECKOUT / "wembit/launch/gunicorn.py")]
     command += ["-b", f"{options.host}:{options.port}", "wembit.web.wsgi:application"]
-    scale = start_scale(options.port + 1)
+    scale, supplier = start_scale(options.port + 1), start_supplier(options.port + 2)
     server = subprocess.Popen(command, cwd=CHECKOUT, start_new_session=True)
     house.pid_file.write_text(str(server.pid))
 
@@ -149,11 +150,13 @@ def serve(house: House, options: argparse.Namespace) -> int:
     print("\nWembit is at " + "  ".join(f"http://{name}:{options.port}/" for name in names))
     if scale:
         print(f"A scale that is not there stands at {os.environ['WEMBIT_SCALE']}/")
+    if supplier:
+        print(f"A supplier that is not there stands at {os.environ['WEMBIT_SUPPLIER']}/")
     print("The first visitor makes the studio." if options.empty else DEMO_LOGIN)
     print("Ctrl-C stops it.", flush=True)
     code = until_it_ends(server, house)
-    if scale:
-        scale.communicate()  # its input ends, and so does it
+    for stand_in in filter(None, (scale, supplier)):
+        stand_in.communicate()  # its input ends, and so does it
     house.pid_file.unlink(missing_ok=True)
     return 0 if code in (0, -signal.SIGTERM) else code
 
@@ -162,7 +165,17 @@ def start_scale(port: int) -> subprocess.Popen | None:
     """The stand-in of the bench's scale on that port of this machine or another free one; none where a bridge is told by
     WEMBIT_SCALE. It ends with this process.
     """
-    if "WEMBIT_SCALE" in os.environ:
+    return _start_stand_in("scale", "WEMBIT_SCALE", port)
+
+
+def start_supplier(port: int) -> subprocess.Popen | None:
+    """The stand-in of a supplier, likewise, or none by WEMBIT_SUPPLIER. In the demo a day can be passed on it."""
+    days = Path(os.environ.get("WEMBIT_DAYS_FILE", ""))
+    return _start_stand_in("supplier", "WEMBIT_SUPPLIER", port, *([str(days)] if days.is_file() else []))
+
+
+def _start_stand_in(which: str, told_by: str, port: int, *more: str) -> subprocess.Popen | None:
+    if told_by in os.environ:
         return None
     with socket.socket() as probe:
         try:
@@ -170,8 +183,8 @@ def start_scale(port: int) -> subprocess.Popen | None:
         except OSError:
             probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
-    os.environ["WEMBIT_SCALE"] = f"http://127.0.0.1:{port}"
-    command = [sys.executable, "-m", "wembit.standins.scale", str(port), "--with-parent"]
+    os.environ[told_by] = f"http://127.0.0.1:{port}"
+    command = [sys.executable, "-m", f"wembit.standins.{which}", str(port), *more, "--with-parent"]
     return subprocess.Popen(command, cwd=CHECKOUT, stdin=subprocess.PIPE, start_new_session=True)
 
 

@@ -7,10 +7,13 @@ import os
 from collections.abc import Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
+from pathlib import Path
 from typing import TYPE_CHECKING
 from zoneinfo import ZoneInfo
 
 from django.utils import timezone
+
+from wembit.days_ahead import days_in
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -20,9 +23,15 @@ _fixed: ContextVar[dt.datetime | None] = ContextVar("fixed", default=None)
 
 
 def now() -> dt.datetime:
-    """The moment, aware: the one set by `as_of`, else the real one, WEMBIT_DAYS_AHEAD days ahead when that is set."""
-    fixed = _fixed.get()
-    return fixed or timezone.now() + dt.timedelta(days=int(os.environ.get("WEMBIT_DAYS_AHEAD", "0")))
+    """The moment, aware: the one set by `as_of`, else the real one, so many days ahead as WEMBIT_DAYS_AHEAD says and as have
+    been passed in the file that WEMBIT_DAYS_FILE names.
+    """
+    return _fixed.get() or timezone.now() + dt.timedelta(days=_days_ahead())
+
+
+def _days_ahead() -> int:
+    passed = os.environ.get("WEMBIT_DAYS_FILE", "")
+    return int(os.environ.get("WEMBIT_DAYS_AHEAD", "0")) + (days_in(Path(passed)) if passed else 0)
 
 
 @contextmanager

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 WORDS = {
     "colour:card": "a blend, carded",
+    "restock:place": "an order, sent as a file",
+    "restock:ask": "an order, asked after",
     "restock:arrival": "a parcel, received",
     "studio:invite": "an invitation",
     "studio:new_password": "a link for a new password",

@@ -145,6 +145,7 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 SECURE_REFERRER_POLICY = "same-origin"
 WEMBIT_SCALE = os.environ.get("WEMBIT_SCALE", "").rstrip("/")  # where the browser finds the bridge of the bench's scale
+WEMBIT_SUPPLIER = os.environ.get("WEMBIT_SUPPLIER", "").rstrip("/")  # where suppliers that take order files take them
 
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {

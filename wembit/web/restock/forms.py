@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
-from wembit.web.fields import DayField, NumberField, PriceField, TextField, WholeField, amount_field
+from wembit.web.fields import DayField, NumberField, PriceField, TextField, WholeField, amount_field, tick_field
 from wembit.web.forms import RowForm, StudioForm
 from wembit.web.limits import PACKS
 from wembit.web.numbers import GRAMS
@@ -56,6 +56,18 @@ class SendForm(StudioForm):
     expected = DayField(required=False)
 
 
+class RestForm(StudioForm):
+    """Whether what did not come is still on its way."""
+
+    follows = tick_field()
+
+
+class WishForm(StudioForm):
+    """Whether each colour is wished of one dye lot."""
+
+    wished = tick_field()
+
+
 class ArrivalForm(RowForm):
     """What came of one line of an order; an empty amount is nothing."""
 
@@ -77,6 +89,7 @@ class SupplierForm(StudioForm):
     name = TextField(80)
     lead_days = WholeField(0, 365, LEAD_DAYS)
     postage = PriceField(required=False)
+    takes_files = tick_field()
 
 
 class OfferForm(StudioForm):

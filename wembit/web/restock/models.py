@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from typing import Any
 
 from django.db import models
@@ -21,6 +22,7 @@ class Supplier(Owned):
     name = models.CharField(max_length=80)
     lead_days = models.PositiveSmallIntegerField(default=7)
     postage = models.DecimalField(max_digits=8, decimal_places=2, default=0)
+    takes_files = models.BooleanField(default=False)  # orders go there by themselves
 
     rows: list[Any]  # its offers by item, set by what draws them
 
@@ -56,12 +58,26 @@ class Order(Owned):
     sent_on = models.DateField(null=True)
     expected_on = models.DateField(null=True)
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, null=True, related_name="+")
+    one_dye_lot = models.BooleanField(default=False)  # the wish that all of a colour comes of one
+    note = models.JSONField(default=dict, editable=False)  # what the supplier said last, as it was understood
+    rest_of = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="rests")  # that came short
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         constraints = [
             models.UniqueConstraint(fields=["supplier"], condition=Q(state=DRAFT), name="one_list_a_supplier"),
         ]
+
+    @property
+    def follows_on(self) -> dt.date | None:
+        """The day that the supplier named for what did not come."""
+        day = self.note.get("follows_on")
+        return dt.date.fromisoformat(day) if day else None
+
+    @property
+    def number(self) -> str:
+        """As it stands on paper and in its file."""
+        return f"W-{self.pk.hex[:10].upper()}"
 
 
 class OrderLine(Owned):

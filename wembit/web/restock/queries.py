@@ -216,8 +216,9 @@ def offers_by_item(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[
 
 
 def sent_orders(studio: Studio) -> QuerySet[Order]:
-    """Orders on their way: sent, or arrived by an entry that was taken back."""
-    return Order.objects.of(studio).filter(Q(state=SENT) | Q(state=ARRIVED, entry__reversed_by__isnull=False))
+    """Orders on their way: sent, or arrived by an entry that was taken back, and then with what was to follow."""
+    there = Order.objects.of(studio).filter(Q(state=SENT) | Q(state=ARRIVED, entry__reversed_by__isnull=False))
+    return there.exclude(rest_of__entry__reversed_by__isnull=False, rest_of__isnull=False)
 
 
 def open_lines(

@@ -4,7 +4,7 @@ from django.urls import path
 
 from wembit.web.restock.answers import views as answer_views
 
-from . import date_views, views
+from . import date_views, order_views, views
 
 app_name = "restock"
 urlpatterns = [
@@ -19,6 +19,13 @@ urlpatterns = [
     path("list/", views.to_list, name="to_list"),
     path("list/<uuid:line_id>/off/", views.off_list, name="off_list"),
     path("order/<uuid:order_id>/send/", views.send, name="send"),
+    path("order/<uuid:order_id>/", order_views.order, name="order"),
+    path("order/<uuid:order_id>/order.csv", order_views.order_csv, name="order_csv"),
+    path("order/<uuid:order_id>/order.json", order_views.order_json, name="order_json"),
+    path("order/<uuid:order_id>/order.pdf", order_views.order_pdf, name="order_pdf"),
+    path("order/<uuid:order_id>/place/", order_views.place, name="place"),
+    path("order/<uuid:order_id>/ask/", order_views.ask, name="ask"),
+    path("order/<uuid:order_id>/wish/", order_views.wish, name="wish"),
     path("order/<uuid:order_id>/arrival/", views.arrival, name="arrival"),
     path("suppliers/", views.suppliers, name="suppliers"),
     path("suppliers/new/", views.supplier, name="new_supplier"),

@@ -23,16 +23,16 @@ from wembit.web.stash.models import ZERO, Item
 from wembit.web.stash.queries import colours, goods, item_chosen, unweighed_lots
 from wembit.web.stash.shelf.wool_forms import each_once
 
-from . import queries
+from . import queries, supplier_bridge
 from .actions.keep_offer import keep_offer
 from .actions.keep_supplier import keep_supplier
 from .actions.put_on_list import put_on_list
 from .actions.receive_order import receive_order
 from .actions.send_order import send_order
 from .actions.take_off_list import take_off_list
-from .forms import ArrivalForm, OfferForm, PacksForm, SendForm, SupplierForm
+from .forms import ArrivalForm, OfferForm, PacksForm, RestForm, SendForm, SupplierForm
 from .packs_chart import by_item
-from .parcel_box import packs
+from .parcel_box import expected, missing, packs
 from .tide_chart import chart, ruler_of, scales
 
 if TYPE_CHECKING:
@@ -57,6 +57,7 @@ def tide_context(request: Request) -> dict:
         "tides": studio.cached_until_change(f"tides:{today}:{start}", lambda: drawn_tides(studio, today, start)),
         "lists": queries.lists(studio),
         "coming": queries.on_the_way(studio),
+        "bridge": supplier_bridge.is_there(),
     }
 
 
@@ -159,21 +160,23 @@ MEASURES = {"g": "weight", "mm": "length"}
 
 
 def arrival_context(request: Request, order_page: OrderPage) -> dict:
-    studio, lines = request.studio, order_page.lines
-    box = packs(lines, colours(studio, {line.item_id for line in lines}))
+    studio, there = request.studio, expected(order_page)
+    box = packs(there, colours(studio, {each.line.item_id for each in there}))
     rows = [
         {
             "packs": each,
             "line": each.line,
             "measure": MEASURES.get(each.line.item.unit, "count"),
             "pack": numbers.field_amount(each.amount, each.line.item.unit, studio),
-            "whole": numbers.field_amount(each.line.amount, each.line.item.unit, studio),
+            "whole": numbers.field_amount(each.line.pack * row.count, each.line.item.unit, studio),
+            "lot": row.dye_lot,
+            "count": row.count,
             "amount": f"amount_{index}",
             "dye_lot": f"dye_lot_{index}",
             "drawer": f"drawer_{index}",
             "in_drawer": queries.newest_drawer(each.line.item),
         }
-        for index, each in enumerate(box)
+        for index, (row, each) in enumerate(zip(there, box, strict=True))
     ]
     drawings = each_once(each.drawn.drawing for each in box)
     return {"page": order_page, "order": order_page.order, "rows": rows, "drawings": drawings}
@@ -185,11 +188,24 @@ def arrival(request: Request, order_id: UUID) -> HttpResponse:
     order_page = queries.order_of(request.studio, order_id)
     if request.method == "GET":
         return render(request, "restock/arrival.html", arrival_context(request, order_page))
-    rows = [ArrivalForm(request, row, line.item) for row, line in enumerate(order_page.lines)]
-    faults = {name: words for row in rows for name, words in row.faults.items()}
+    there, rest = expected(order_page), RestForm(request)
+    rows = [ArrivalForm(request, row, each.line.item) for row, each in enumerate(there)]
+    faults = {name: words for row in (*rows, rest) for name, words in row.faults.items()}
     if not faults:
-        parcels = [parcel for row in rows if (parcel := row.parcel())]
-        _, faults = tried(lambda: receive_order(request.member, order_page.order.pk, parcels, press=press_of(request)))
+        came = [row.parcel() for row in rows]
+        lacks = missing(
+            [(each.line, parcel.amount if parcel else ZERO) for each, parcel in zip(there, came, strict=True)]
+        )
+        _, faults = tried(
+            lambda: receive_order(
+                request.member,
+                order_page.order.pk,
+                [parcel for parcel in came if parcel],
+                press=press_of(request),
+                missing=lacks if rest.cleaned_data["follows"] else None,
+                follows_on=order_page.order.follows_on,
+            )
+        )
         faults = {("amount_0" if key == "amount" else key): words for key, words in faults.items()}
     if faults:
         return again(request, "restock/arrival.html", arrival_context(request, order_page), faults)
@@ -203,8 +219,9 @@ def suppliers_context(request: Request, chosen: str = "") -> dict:
     seen = colours(request.studio, {offer.item_id for supplier in found for offer in supplier.offers.all()})
     for supplier in found:
         supplier.rows = by_item(supplier.offers.all(), seen)
+    bridge = supplier_bridge.is_there()
     in_hand = next((each for each in found if str(each.pk) == chosen), None)
-    return {"suppliers": found, "chosen": in_hand, "items": goods(request.studio) if in_hand else []}
+    return {"suppliers": found, "chosen": in_hand, "items": goods(request.studio) if in_hand else [], "bridge": bridge}
 
 
 @require_GET
@@ -230,6 +247,7 @@ def supplier(request: Request, supplier_id: UUID | None = None) -> HttpResponse:
             name=given["name"],
             lead_days=given["lead_days"],
             postage=given["postage"],
+            takes_files=given["takes_files"],
             supplier_id=supplier_id,
         )
     )

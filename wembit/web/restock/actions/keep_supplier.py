@@ -15,14 +15,23 @@ from wembit.web.studio.models import OWNER, Member
 
 @transaction.atomic
 def keep_supplier(
-    member: Member, *, name: str, lead_days: int, postage: Decimal, supplier_id: UUID | None = None
+    member: Member,
+    *,
+    name: str,
+    lead_days: int,
+    postage: Decimal,
+    takes_files: bool = False,
+    supplier_id: UUID | None = None,
 ) -> Supplier:
-    """Keep name, lead time in days and postage. Raises `Refusal` for a name that is taken, `Http404`."""
+    """Keep name, lead time in days, postage, and whether orders go there as files. Raises `Refusal` for a name that is taken,
+    `Http404`.
+    """
     member.must_be(OWNER)
     supplier = Supplier(studio=member.studio)
     if supplier_id:
         supplier = get_object_or_404(Supplier.objects.of(member.studio), pk=supplier_id)
     supplier.name, supplier.lead_days, supplier.postage = " ".join(name.split()), lead_days, postage
+    supplier.takes_files = takes_files
     if not supplier.name:
         raise Refusal("Give the supplier a name.", "name")
     if not 0 <= lead_days <= 365:

@@ -11,12 +11,17 @@ from wembit.web import clock
 from wembit.web.errors import Refusal
 from wembit.web.restock.models import DRAFT, SENT, Order
 from wembit.web.restock.queries import order_of
+from wembit.web.restock.supplier_bridge import Answer
 from wembit.web.studio.models import MAKER, Member
 
 
 @transaction.atomic
-def send_order(member: Member, order_id: UUID, expected_on: dt.date | None = None) -> Order:
-    """The list was sent today; it is expected after the supplier's lead time unless said. Raises `Refusal`, `Http404`."""
+def send_order(
+    member: Member, order_id: UUID, expected_on: dt.date | None = None, answer: Answer | None = None
+) -> Order:
+    """The list was sent today; it is expected on the day that the supplier's answer names, that is said, or after the
+    supplier's lead time. Raises `Refusal`, `Http404`.
+    """
     member.must_be(MAKER)
     order = order_of(member.studio, order_id).order
     if order.state != DRAFT:
@@ -24,5 +29,7 @@ def send_order(member: Member, order_id: UUID, expected_on: dt.date | None = Non
     today = clock.today(member.studio)
     order.state, order.sent_on = SENT, today
     order.expected_on = expected_on or today + dt.timedelta(days=order.supplier.lead_days)
-    order.save(update_fields=["state", "sent_on", "expected_on"])
+    if answer:
+        order.expected_on, order.note = answer.arrives_on, answer.noted()
+    order.save(update_fields=["state", "sent_on", "expected_on", "note"])
     return order
