@@ -36,6 +36,7 @@ PAGES = {
     "learnt": "bench/learnt/",
     "hand": "bench/hand/",
     "restock": "restock/",
+    "worth": "costs/",
     "suppliers": "restock/suppliers/",
     "house": "house/",
     "find": "find/?words=moss",
@@ -73,7 +74,7 @@ FIGURE_PAGES = {
     "beside a hand": "?see=hand",
     "whole again": "?see=whole",
 }
-OTHERS = ("what if", "pull list", "tell a colour", "fibre", "part", "board")
+OTHERS = ("what if", "cost", "pull list", "tell a colour", "fibre", "part", "board")
 BASE = "/s/saltgrass/"
 MEASURED = (Path(__file__).parent / "lib" / "measured.js").read_text()
 ASKED = """{resultTypes: ["violations"], selectors: false, preload: false,
@@ -117,6 +118,8 @@ class Addresses:
                 return re.search(f"{BASE}restock/item/{UUID}/", href).group(0)
             case "what if":
                 return self._at(self["project"]).locator("a[href*='what-if']").get_attribute("href")
+            case "cost":
+                return f"{BASE}costs/figure/{self['figure'].rstrip('/').rsplit('/', 1)[1]}/"
             case "pull list":
                 return self["project"] + "pull-list/"
             case "tell a colour":

@@ -112,7 +112,7 @@ class _Builder:
             self.ways[figure.name] = load_figure(self.studio, figure, self.items)
         self.sketches()
         self.keeping()
-        self.studio.habits = {"school": SCHOOL, "hours": HOURS}
+        self.studio.habits = {"school": SCHOOL, "hours": HOURS, "hour_rate": "14", "mark_up": "15"}
         self.studio.backed_up_at = self.now  # so that the pictures of Today begin without that caution
         self.studio.save(update_fields=["habits", "backed_up_at"])
         self.past()

@@ -21,7 +21,7 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 
-PART_OF = {"what_if": "plan"}  # what has addresses of its own within a place
+PART_OF = {"what_if": "plan", "costs": "restock"}  # what has addresses of its own within a place
 
 
 @dataclass(frozen=True)

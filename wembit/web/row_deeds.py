@@ -210,6 +210,7 @@ WATCHED = {
     "figures:origin": Watched("{}, where it is from", lambda press: [press.of(Figure, pk=press.ids["figure_id"])]),
     "figures:take_in": Watched("{}, taken in from a file", _new_figures, of="figures.figure"),
     "figures:tracing": Watched("a drawing", lambda press: [press.of(Tracing, pk=press.ids["tracing_id"])]),
+    "costs:rates": Watched("what we ask for our work", _studio),
     "figures:way": Watched("a way of working", _studio),
     "plan:change": Watched("{}, changed", _project),
     "plan:drop": Watched("{}, given up", _project),

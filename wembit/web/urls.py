@@ -18,6 +18,7 @@ places: list[URLPattern | URLResolver] = [
     path("stash/", include("wembit.web.stash.urls")),
     path("colour/", include("wembit.web.colour.urls")),
     path("bench/", include("wembit.web.bench.urls")),
+    path("costs/", include("wembit.web.costs.urls")),
     path("restock/", include("wembit.web.restock.urls")),
     path("understood/", views.understood, name="understood"),
     path("find/", views.find, name="find"),

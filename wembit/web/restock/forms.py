@@ -13,6 +13,8 @@ from wembit.web.stash import queries as stash
 from wembit.web.stash.actions.receive import Parcel
 
 if TYPE_CHECKING:
+    from decimal import Decimal
+
     from wembit.web.request import Request
     from wembit.web.stash.models import Item
 
@@ -79,10 +81,12 @@ class ArrivalForm(RowForm):
         self.item = item
         self.fields["amount"] = amount_field(request.member, item.unit, required=False)
 
-    def parcel(self) -> Parcel | None:
-        """What came, as the action takes it; None for nothing. The row must be valid."""
+    def parcel(self, unit_cost: Decimal) -> Parcel | None:
+        """What came, as the action takes it, at what one of it cost; None for nothing. The row must be valid."""
         given = self.cleaned_data
-        return Parcel(self.item.pk, given["amount"], given["dye_lot"], given["drawer"]) if given["amount"] else None
+        if not given["amount"]:
+            return None
+        return Parcel(self.item.pk, given["amount"], given["dye_lot"], given["drawer"], unit_cost)
 
 
 class SupplierForm(StudioForm):

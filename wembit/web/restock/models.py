@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from decimal import Decimal
 from typing import Any
 
 from django.db import models
@@ -95,6 +96,11 @@ class OrderLine(Owned):
     @property
     def amount(self) -> Any:
         return self.pack * self.count
+
+    @property
+    def unit_cost(self) -> Decimal:
+        """Of a g, piece or mm."""
+        return (self.price / self.pack).quantize(Decimal("0.00001"))
 
     @property
     def cost(self) -> Any:

@@ -192,7 +192,7 @@ def arrival(request: Request, order_id: UUID) -> HttpResponse:
     rows = [ArrivalForm(request, row, each.line.item) for row, each in enumerate(there)]
     faults = {name: words for row in (*rows, rest) for name, words in row.faults.items()}
     if not faults:
-        came = [row.parcel() for row in rows]
+        came = [row.parcel(each.line.unit_cost) for row, each in zip(rows, there, strict=True)]
         lacks = missing(
             [(each.line, parcel.amount if parcel else ZERO) for each, parcel in zip(there, came, strict=True)]
         )

@@ -177,6 +177,7 @@ class Lot(Owned):
     came_as = models.CharField(max_length=40, blank=True, db_index=True)  # the mark of the row that it came in with
     on_hand = models.DecimalField(max_digits=12, decimal_places=3, default=0)
     weighed = models.BooleanField(default=True)
+    unit_cost = models.DecimalField("what one of it cost", max_digits=12, decimal_places=5, null=True, blank=True)
     recounted_at = models.DateTimeField(null=True)
     waste = models.BooleanField(default=False)
     photo = models.ImageField(blank=True)

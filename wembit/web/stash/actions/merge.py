@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
 from uuid import UUID
 
 from django.db import transaction
@@ -28,5 +29,17 @@ def merge(member: Member, lot_id: UUID, into_id: UUID, *, press: Press) -> Entry
     held = Lot.objects.filter(pk=lot.pk).locked().get().on_hand
     if not held:
         raise Refusal("That bag is empty already.", "into")
+    _mix_cost(lot, into, held)
     note = "" if lot.dye_lot == into.dye_lot else f"dye lots {lot.dye_lot or '?'} and {into.dye_lot or '?'} mixed"
     return draft.commit([Line(lot.pk, MERGED_OUT, -held), Line(into.pk, MERGED_IN, held)], note=note)
+
+
+def _mix_cost(lot: Lot, into: Lot, held: Decimal) -> None:
+    """What is in the bag now costs what both cost together; nobody knows where one of them is not known."""
+    there = Lot.objects.filter(pk=into.pk).locked().get().on_hand
+    if lot.unit_cost == into.unit_cost:
+        return
+    mixed = None
+    if lot.unit_cost is not None and into.unit_cost is not None:
+        mixed = (lot.unit_cost * held + into.unit_cost * there) / (held + there)
+    Lot.objects.filter(pk=into.pk).update(unit_cost=mixed)

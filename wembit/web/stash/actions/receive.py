@@ -29,6 +29,7 @@ class Parcel:
     amount: Decimal
     dye_lot: str = ""
     drawer: str = ""
+    unit_cost: Decimal | None = None  # of a g, piece or mm
 
 
 @transaction.atomic
@@ -47,7 +48,9 @@ def receive(member: Member, parcels: Sequence[Parcel], *, press: Press) -> Entry
         look = newest_look(items[parcel.item_id])
         if parcel.drawer:
             look["drawer"] = drawer_called(member, parcel.drawer)
-        lot = Lot.objects.create(studio=member.studio, item=items[parcel.item_id], dye_lot=parcel.dye_lot, **look)
+        lot = Lot.objects.create(
+            studio=member.studio, item=items[parcel.item_id], dye_lot=parcel.dye_lot, unit_cost=parcel.unit_cost, **look
+        )
         lines.append(Line(lot.pk, RECEIVED, parcel.amount))
     tell_looks(member.studio, items)
     return draft.commit(lines)

@@ -16,7 +16,7 @@ from wembit.web.stash.swatch import LOOK
 from wembit.web.studio.models import MAKER, Member
 
 SPLIT = "split"
-COPIED = ("studio", "item", "drawer", "dye_lot", "predicted", *LOOK)
+COPIED = ("studio", "item", "drawer", "dye_lot", "predicted", "unit_cost", *LOOK)
 
 
 @transaction.atomic

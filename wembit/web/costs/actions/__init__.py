@@ -1,0 +1,1 @@
+"""What is done about money: one verb a file."""
