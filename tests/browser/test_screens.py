@@ -74,7 +74,12 @@ FIGURE_PAGES = {
     "beside a hand": "?see=hand",
     "whole again": "?see=whole",
 }
-OTHERS = ("what if", "cost", "pull list", "tell a colour", "fibre", "part", "board")
+LINKED = {  # the page that a link to it stands on
+    "what if": ("project", "a[href*='what-if']"),
+    "fibre": ("lot", "#tray h2 a"),
+    "cost": ("figure", "a[href*='costs/figure']"),
+}
+OTHERS = (*LINKED, "pull list", "tell a colour", "part", "board")
 BASE = "/s/saltgrass/"
 MEASURED = (Path(__file__).parent / "lib" / "measured.js").read_text()
 ASKED = """{resultTypes: ["violations"], selectors: false, preload: false,
@@ -112,20 +117,17 @@ class Addresses:
         if name in THINGS:
             start, thing = THINGS[name]
             return re.search(BASE + thing, self._at(self[start]).content()).group(0)
+        if name in LINKED:
+            start, link = LINKED[name]
+            return self._at(self[start]).locator(link).first.get_attribute("href")
         match name:
             case "item":
                 href = self._at(self["restock"]).locator("a.tide").first.get_attribute("href")
                 return re.search(f"{BASE}restock/item/{UUID}/", href).group(0)
-            case "what if":
-                return self._at(self["project"]).locator("a[href*='what-if']").get_attribute("href")
-            case "cost":
-                return f"{BASE}costs/figure/{self['figure'].rstrip('/').rsplit('/', 1)[1]}/"
             case "pull list":
                 return self["project"] + "pull-list/"
             case "tell a colour":
                 return f"{BASE}colour/tell/{self['lot'].rstrip('/').rsplit('/', 1)[1]}/"
-            case "fibre":
-                return self._at(self["lot"]).locator("#tray h2 a").get_attribute("href")
             case "part":
                 return self["figure"] + self._at(self["figure"]).locator(".strip-of-parts a.pick").first.get_attribute(
                     "href"

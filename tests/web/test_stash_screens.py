@@ -310,7 +310,7 @@ def test_a_line_is_taken_back_from_the_bag_itself_and_by_z(client, owner):
     assert "Taken back" in text(answer)
     lot.refresh_from_db()
     assert lot.on_hand == 50
-    assert "Nothing" in text(post(make_client_of_tove(owner), "undo/", follow=True))
+    assert "nothing of today to take back" in text(post(make_client_of_tove(owner), "undo/", follow=True))
 
 
 def make_client_of_tove(owner):
