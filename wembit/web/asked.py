@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
+from decimal import Decimal
 from uuid import UUID
 
 
@@ -41,3 +42,9 @@ def number_in(text: str) -> float | None:
     except ValueError:
         return None
     return number if math.isfinite(number) else None
+
+
+def price_in(text: str) -> Decimal | None:
+    """Money of at most a million, with a point or a comma; None for any other text."""
+    number = number_in(text.replace(",", ".").strip())
+    return Decimal(str(round(number, 2))) if number is not None and 0 < number < 1_000_000 else None

@@ -224,6 +224,7 @@ WATCHED = {
     "restock:new_supplier": Watched("{}, a supplier", lambda press: [press.of(Supplier)]),
     "restock:off_list": Watched("packs, off the list", _lists),
     "restock:offer": Watched("a pack and its price", _offers),
+    "restock:together": Watched("packs, on a list", _lists),
     "restock:wish": Watched("a wish for one dye lot", lambda press: [press.of(Order, pk=press.ids["order_id"])]),
     "restock:send": Watched("an order, sent", lambda press: [press.of(Order, pk=press.ids["order_id"])]),
     "restock:stand_in_back": Watched("an answer to a shortage, taken back", _answered),

@@ -5,7 +5,16 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
-from wembit.web.fields import DayField, NumberField, PriceField, TextField, WholeField, amount_field, tick_field
+from wembit.web.fields import (
+    DayField,
+    IdField,
+    NumberField,
+    PriceField,
+    TextField,
+    WholeField,
+    amount_field,
+    tick_field,
+)
 from wembit.web.forms import RowForm, StudioForm
 from wembit.web.limits import PACKS
 from wembit.web.numbers import GRAMS
@@ -93,7 +102,15 @@ class SupplierForm(StudioForm):
     name = TextField(80)
     lead_days = WholeField(0, 365, LEAD_DAYS)
     postage = PriceField(required=False)
+    minimum = PriceField(required=False)
     takes_files = tick_field()
+
+
+class TogetherForm(StudioForm):
+    """Which supplier's, and for how much at the most."""
+
+    supplier = IdField("Load the page anew.")
+    most = PriceField(required=False)
 
 
 class OfferForm(StudioForm):

@@ -23,6 +23,7 @@ class Supplier(Owned):
     name = models.CharField(max_length=80)
     lead_days = models.PositiveSmallIntegerField(default=7)
     postage = models.DecimalField(max_digits=8, decimal_places=2, default=0)
+    minimum = models.DecimalField("least that an order comes to", max_digits=8, decimal_places=2, default=0)
     takes_files = models.BooleanField(default=False)  # orders go there by themselves
 
     rows: list[Any]  # its offers by item, set by what draws them

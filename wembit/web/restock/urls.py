@@ -17,6 +17,7 @@ urlpatterns = [
     path("dates/no-address/", date_views.no_feed, name="no_feed"),
     path("item/<uuid:item_id>/", views.item, name="item"),
     path("list/", views.to_list, name="to_list"),
+    path("list/together/", views.put_together, name="together"),
     path("list/<uuid:line_id>/off/", views.off_list, name="off_list"),
     path("order/<uuid:order_id>/send/", views.send, name="send"),
     path("order/<uuid:order_id>/", order_views.order, name="order"),

@@ -13,7 +13,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from wembit.web import clock, numbers
-from wembit.web.asked import whole_number_in
+from wembit.web.asked import price_in, whole_number_in
 from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
@@ -30,10 +30,11 @@ from .actions.put_on_list import put_on_list
 from .actions.receive_order import receive_order
 from .actions.send_order import send_order
 from .actions.take_off_list import take_off_list
-from .forms import ArrivalForm, OfferForm, PacksForm, RestForm, SendForm, SupplierForm
+from .forms import ArrivalForm, OfferForm, PacksForm, RestForm, SendForm, SupplierForm, TogetherForm
 from .packs_chart import by_item
 from .parcel_box import expected, missing, packs
 from .tide_chart import chart, ruler_of, scales
+from .together import together
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -91,7 +92,33 @@ def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
 @require_GET
 def home(request: Request) -> HttpResponse:
     """Tide lines, some at once; the next ones come as one scrolls."""
-    return page(request, "restock/restock.html", "restock/_tides.html", tide_context(request))
+    context = tide_context(request)
+    if not request.htmx:
+        context |= together_context(request)
+    return page(request, "restock/restock.html", "restock/_tides.html", context)
+
+
+def together_context(request: Request) -> dict:
+    """What to order together, for as much as the address allows."""
+    most = price_in(request.GET.get("most", ""))
+    return {"together": together(request.studio, most), "most": request.GET.get("most", "") if most is not None else ""}
+
+
+@require_POST
+@once
+def put_together(request: Request) -> HttpResponse:
+    """All that one supplier should be asked for now, onto its list."""
+
+    def put(given: dict[str, Any]) -> None:
+        rows = together(request.studio, given["most"] or None, given["supplier"])
+        put_on_list(request.member, rows[0].packs() if rows else {})
+
+    _, faults = TogetherForm(request).tried(put)
+    if faults:
+        refused(request, faults)
+    else:
+        messages.success(request, "On the list.")
+    return redirect("restock:home", studio=request.studio.slug)
 
 
 @require_GET
@@ -247,6 +274,7 @@ def supplier(request: Request, supplier_id: UUID | None = None) -> HttpResponse:
             name=given["name"],
             lead_days=given["lead_days"],
             postage=given["postage"],
+            minimum=given["minimum"],
             takes_files=given["takes_files"],
             supplier_id=supplier_id,
         )

@@ -20,18 +20,19 @@ def keep_supplier(
     name: str,
     lead_days: int,
     postage: Decimal,
+    minimum: Decimal = Decimal(0),
     takes_files: bool = False,
     supplier_id: UUID | None = None,
 ) -> Supplier:
-    """Keep name, lead time in days, postage, and whether orders go there as files. Raises `Refusal` for a name that is taken,
-    `Http404`.
+    """Keep name, lead time in days, postage, the least that an order comes to, and whether orders go there as files. Raises
+    `Refusal` for a name that is taken, `Http404`.
     """
     member.must_be(OWNER)
     supplier = Supplier(studio=member.studio)
     if supplier_id:
         supplier = get_object_or_404(Supplier.objects.of(member.studio), pk=supplier_id)
     supplier.name, supplier.lead_days, supplier.postage = " ".join(name.split()), lead_days, postage
-    supplier.takes_files = takes_files
+    supplier.minimum, supplier.takes_files = minimum, takes_files
     if not supplier.name:
         raise Refusal("Give the supplier a name.", "name")
     if not 0 <= lead_days <= 365:
