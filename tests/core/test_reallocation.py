@@ -102,3 +102,38 @@ def test_a_promise_of_another_wool_is_dropped():
     lots = [FreeLot("bag", "pine", 10.0), FreeLot("other", "olive", 10.0)]
     otter = Demand("otter", MARCH[0], "olive", 4.0)
     assert by(reallocate(lots, [otter], {("otter", "bag"): 4.0})) == {("otter", "other"): 4.0}
+
+
+@st.composite
+def pinned_shelves(draw):
+    lots, demands, held = draw(shelves())
+    pins = {
+        (draw(st.sampled_from(demands)).id, draw(st.sampled_from(lots)).id): draw(st.sampled_from([0.5, 2.0, 9.0]))
+        for _ in range(draw(st.integers(1, 3)))
+    }
+    return lots, demands, held, pins
+
+
+@given(pinned_shelves())
+def test_what_is_pinned_stays_as_far_as_bag_and_need_reach_whatever_is_due_before(shelf):
+    lots, demands, held, pins = shelf
+    found = by(reallocate(lots, demands, held, pins))
+    room = {lot.id: lot.grams for lot in lots}
+    for demand in demands:
+        left = demand.grams
+        for lot in lots:
+            least = round(min(pins.get((demand.id, lot.id), 0.0), left, room[lot.id]), 3)
+            if least >= LEAST_G:
+                assert found.get((demand.id, lot.id), 0.0) >= least - 1e-6
+                left, room[lot.id] = left - least, room[lot.id] - least
+    for lot in lots:
+        assert sum(grams for (_, bag), grams in found.items() if bag == lot.id) <= lot.grams + 1e-6
+    for demand in demands:
+        assert sum(grams for (whose, _), grams in found.items() if whose == demand.id) <= demand.grams + 1e-6
+
+
+@given(pinned_shelves())
+def test_a_second_time_nothing_moves_beside_pins(shelf):
+    lots, demands, held, pins = shelf
+    once = by(reallocate(lots, demands, held, pins))
+    assert by(reallocate(lots, demands, once, pins)) == pytest.approx(once, abs=2e-3)

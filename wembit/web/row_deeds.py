@@ -22,7 +22,7 @@ from wembit.web.bench.models import Drying, Guess, Making, MakingThing, NeedleBr
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version
 from wembit.web.plan.actions.reserve import reserve
-from wembit.web.plan.models import PLANNED, Need, Project, StandIn
+from wembit.web.plan.models import PLANNED, Need, Pin, Project, StandIn
 from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine, Supplier
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import Drawer, Item, Lot, Movement, OwnBreed, Reminder, standing
@@ -217,6 +217,11 @@ WATCHED = {
     "plan:finish": Watched("{}, done", _project),
     "plan:hours": Watched("hours at the bench", _studio),
     "plan:move": Watched("{}, moved", _project),
+    "plan:pin": Watched(
+        "a bag, kept for a project",
+        lambda press: [press.of(Project, pk=press.ids["project_id"]), press.of(Pin, project=press.ids["project_id"])],
+    ),
+    "plan:unpin": Watched("a bag, let go", lambda press: [press.of(Pin, pk=press.ids["pin_id"])]),
     "plan:new": Watched("{}, planned", _planned),
     "plan:newest": Watched("{}, by the newest version", _project),
     "what_if:keep": Watched("a plan as it was tried, kept", _tried),
@@ -361,6 +366,7 @@ def _follow(studio: Studio, kept: Changes) -> None:
     rows = [(label, pk, before or after) for label, pk, before, after in kept]
     projects = {row["project_id"] for label, _, row in rows if label == "plan.need"}
     projects |= {pk for label, pk, _ in rows if label == "plan.project"}
+    projects |= {row["project_id"] for label, _, row in rows if label == "plan.pin"}
     items: set[UUID] = set(Need.objects.filter(project__in=projects).values_list("item", flat=True))
     items |= {UUID(row["item_id"]) for label, _, row in rows if label == "plan.need"}
     if items:

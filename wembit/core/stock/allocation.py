@@ -108,14 +108,44 @@ def _shared(lots: Sequence[FreeLot], wishes: Sequence[Wish]) -> Grid:
 
 
 def reallocate(
-    lots: Sequence[FreeLot], demands: Sequence[Demand], held: Mapping[tuple[object, object], float]
+    lots: Sequence[FreeLot],
+    demands: Sequence[Demand],
+    held: Mapping[tuple[object, object], float],
+    pinned: Mapping[tuple[object, object], float] | None = None,
 ) -> Allocation:
     """Reserve lots to demands anew, `held` being what is reserved now, by demand and lot; `grams` of a lot are all that is
-    in it, of a demand all that is left of it. What is held stays as far as bag and demand reach. Amounts as in `allocate`.
+    in it, of a demand all that is left of it. What is held stays as far as bag and demand reach. What is `pinned` comes before
+    all else, whatever is due when. Amounts as in `allocate`.
     """
+    if pinned:
+        return _beside_pins(lots, demands, held, _kept(lots, demands, pinned))
     kept = _kept(lots, demands, held)
     allocated = _filled_up(lots, demands, kept)
     return _filled_up(lots, demands, {}) if kept and _is_unfair(demands, allocated) else allocated
+
+
+def _beside_pins(
+    lots: Sequence[FreeLot],
+    demands: Sequence[Demand],
+    held: Mapping[tuple[object, object], float],
+    fixed: Mapping[tuple[object, object], float],
+) -> Allocation:
+    """What is fixed, and the rest of lots and demands as they would be without it."""
+    of_lot: dict[object, float] = {}
+    of_demand: dict[object, float] = {}
+    for (demand, lot), grams in fixed.items():
+        of_lot[lot] = of_lot.get(lot, 0.0) + grams
+        of_demand[demand] = of_demand.get(demand, 0.0) + grams
+    rest = reallocate(
+        [replace(lot, grams=lot.grams - of_lot.get(lot.id, 0.0)) for lot in lots],
+        [replace(demand, grams=demand.grams - of_demand.get(demand.id, 0.0)) for demand in demands],
+        {key: grams - fixed.get(key, 0.0) for key, grams in held.items()},
+    )
+    sums = dict(fixed)
+    for row in rest.reservations:
+        sums[row.demand, row.lot] = sums.get((row.demand, row.lot), 0.0) + row.grams
+    rows = tuple(Reserved(demand, lot, grams) for (demand, lot), grams in sums.items())
+    return Allocation(rows, rest.short)
 
 
 def _kept(

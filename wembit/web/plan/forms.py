@@ -8,9 +8,21 @@ from typing import TYPE_CHECKING, Any
 from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.errors import Refusal
-from wembit.web.fields import DayField, IdField, NumberField, TextField, WholeField, not_far, not_past
+from wembit.web.fields import (
+    DayField,
+    IdField,
+    NumberField,
+    TextField,
+    WholeField,
+    amount_field,
+    not_far,
+    not_past,
+    tick_field,
+)
 from wembit.web.forms import StudioForm
 from wembit.web.limits import MAKINGS
+from wembit.web.numbers import GRAMS
+from wembit.web.stash.queries import lot_named
 
 from .actions.keep_hours import MOST_HOURS
 
@@ -65,6 +77,18 @@ class MoveForm(ChangeForm):
     count = WholeField(1, MAKINGS, f"Write how many: a whole number from 1 to {MAKINGS}.", required=False)
     due = DayField(required=False)
     was_name = TextField(80, required=False)
+
+
+class PinForm(StudioForm):
+    """So much of a bag, for where the wool is seen or for where it is hidden."""
+
+    lot = IdField("Choose a bag.")
+    seen = tick_field()
+
+    def __init__(self, request: Request) -> None:
+        super().__init__(request)
+        lot = lot_named(request.studio, self.data.get("lot", ""))
+        self.fields["amount"] = amount_field(request.member, lot.item.unit if lot else GRAMS)
 
 
 class HoursForm(StudioForm):

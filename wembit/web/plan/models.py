@@ -10,7 +10,7 @@ from django.db.models import F, Q
 
 from wembit.core.grams.estimate import Range
 from wembit.web.figures.models import Colourway
-from wembit.web.stash.models import Item
+from wembit.web.stash.models import Item, Lot
 from wembit.web.tenancy import Owned
 
 RANGE = ("p10", "p50", "p90")  # of a need
@@ -65,6 +65,21 @@ class Need(Owned):
     @property
     def start(self) -> dt.date:
         return self.project.start
+
+
+class Pin(Owned):
+    """So much of a bag that a maker keeps for a project by hand, whatever is due before it; `seen` as of its need."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="pins")
+    lot = models.ForeignKey(Lot, on_delete=models.CASCADE, related_name="pins")
+    seen = models.BooleanField(default=True)
+    amount = models.DecimalField(max_digits=12, decimal_places=3)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["project", "lot", "seen"], name="one_pin_a_bag_and_need"),
+            models.CheckConstraint(condition=Q(amount__gt=0), name="pin_of_something"),
+        ]
 
 
 class StandIn(Owned):

@@ -26,7 +26,7 @@ from wembit.web.stash.models import FIBRE, ZERO, Lot, Movement, Promise
 from wembit.web.stash.queries import colours, promised_of, unweighed_lots
 
 from .coming import Coming, coming
-from .models import PLANNED, Need, Project, StandIn
+from .models import PLANNED, Need, Pin, Project, StandIn
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -193,6 +193,7 @@ class NeedLine:
     promises: list[Promise]
     unweighed: list[Lot]
     coming: Coming
+    pins: list[Pin]
 
     @property
     def pulls(self) -> list[Pull]:
@@ -243,14 +244,32 @@ def lines(studio: Studio, needs: Iterable[Need]) -> list[NeedLine]:
     for promise in kept:
         promise.lot.promised = in_all[promise.lot_id]
         promises.setdefault(promise.need, []).append(promise)
+    pins: dict[tuple[UUID, UUID, bool], list[Pin]] = {}
+    for pin in Pin.objects.of(studio).filter(lot__item__in=items).select_related("lot__drawer"):
+        pins.setdefault((pin.project_id, pin.lot.item_id, pin.seen), []).append(pin)
     seen, comes, unweighed = colours(studio, items), coming(studio, items), unweighed_lots(studio, items)
     return [
         NeedLine(
             need, seen.get(need.item_id, ""), need.left, need.promised, _short(need.left, need.promised),
             promises.get(need.pk, []), unweighed.get(need.item_id, []), comes.get(need.item_id, Coming()),
+            pins.get((need.project_id, need.item_id, need.seen), []),
         )
         for need in needs
     ]  # fmt: skip
+
+
+def bags_for(studio: Studio, needs: Iterable[NeedLine]) -> dict[UUID, list[Lot]]:
+    """The bags from which each need could be served, by need; several of an item, else there is nothing to choose. One
+    query.
+    """
+    rows = list(needs)
+    found: dict[UUID, list[Lot]] = {}
+    lots = (
+        Lot.objects.of(studio).filter(item__in={line.need.item_id for line in rows}).on_shelf().select_related("drawer")
+    )
+    for lot in lots.order_by("made_at"):
+        found.setdefault(lot.item_id, []).append(lot)
+    return {line.need.pk: bags for line in rows if len(bags := found.get(line.need.item_id, [])) > 1}
 
 
 def shorts_by_project(studio: Studio) -> dict[UUID, list[NeedNow]]:

@@ -29,11 +29,12 @@ from .actions.change_project import change_project
 from .actions.close_project import drop_project, finish_project
 from .actions.keep_hours import keep_hours
 from .actions.move_project import move_project
+from .actions.pin_bag import let_go, pin_bag
 from .actions.plan_project import DAYS_BEFORE, plan_project
 from .actions.use_newest_version import use_newest_version, what_the_newest_changes
 from .bench_plan import bench_plan, hours_of
 from .figure_needs import bare_slots, newer_colourway
-from .forms import ChangeForm, HoursForm, MoveForm, NewForm
+from .forms import ChangeForm, HoursForm, MoveForm, NewForm, PinForm
 from .models import PLANNED, Project
 from .sill.drawing import picked, sill_of
 from .sill.figures import SHOWN, on_sill
@@ -111,13 +112,15 @@ def nearby_days(project: Project, today: dt.date) -> list[tuple[str, dt.date | N
 def project_context(request: Request, project: Project) -> dict:
     needs, planned = queries.needs_of(project), bench_plan(request.studio)
     begun = project.makings.count()
-    numbers = range(begun + 1, project.count + 1)
+    to_come = range(begun + 1, project.count + 1)
     return {
         "project": project,
         "days": nearby_days(project, clock.today(request.studio)),
         "at_the_bench": planned.rows.get(project.pk),
         "needs": needs,
-        "shared_out": {line.need.pk: shared for line in needs if (shared := line.shared_out(numbers))},
+        "shared_out": {line.need.pk: shared for line in needs if (shared := line.shared_out(to_come))},
+        "bags": queries.bags_for(request.studio, needs) if project.state == PLANNED else {},
+        "much": {line.need.pk: numbers.field_amount(line.left, line.need.item.unit, request.studio) for line in needs},
         "short": [line for line in needs if line.short],
         "stand_ins": queries.stand_ins_of(project),
         "begun": begun,
@@ -194,6 +197,29 @@ def move(request: Request, project_id: UUID) -> HttpResponse:
     if faults:
         refused(request, faults)
     return redirect("plan:project", studio=request.studio.slug, project_id=project.pk)
+
+
+@require_POST
+def pin(request: Request, project_id: UUID) -> HttpResponse:
+    """Keep wool of a bag for a project by hand."""
+    project = queries.project_of(request.studio, project_id)
+    _, faults = PinForm(request).tried(
+        lambda given: pin_bag(request.member, project.pk, given["lot"], given["amount"], seen=given["seen"])
+    )
+    shown = project.state == PLANNED and request.POST.get("need")
+    if faults and not shown:  # its page has no such form any more
+        refused(request, faults)
+    elif faults:
+        context = {**project_context(request, project), **plan_context(request, project)}
+        context["pinning"] = request.POST.get("need", "")
+        return again(request, "plan/plan.html", context, faults)
+    return redirect("plan:project", studio=request.studio.slug, project_id=project.pk)
+
+
+@require_POST
+def unpin(request: Request, pin_id: UUID) -> HttpResponse:
+    """What was kept by hand is anybody's again."""
+    return redirect("plan:project", studio=request.studio.slug, project_id=let_go(request.member, pin_id))
 
 
 @require_POST

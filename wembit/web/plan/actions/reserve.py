@@ -8,6 +8,7 @@ from uuid import UUID
 
 from wembit.core.stock.allocation import Demand, FreeLot, reallocate
 from wembit.web.decimals import to_step
+from wembit.web.plan.models import Pin
 from wembit.web.plan.queries import open_needs
 from wembit.web.stash.models import Item, Lot, Promise
 from wembit.web.stash.queries import opened_lots
@@ -39,23 +40,36 @@ def reserve(studio: Studio, item_ids: Iterable[UUID]) -> None:
         lots.setdefault(lot.item_id, []).append(lot)
     if any(len(here) > 1 for here in lots.values()):  # else there is nothing to choose
         opened = opened_lots(lot.pk for here in lots.values() for lot in here)
+    pins = _pins(studio, ids)
     for item_id in asked:
         mine = [need for need in needs if need.item_id == item_id]
         here = lots.get(item_id, [])
-        promised = _promised(mine, here, old, opened)
+        promised = _promised(mine, here, old, opened, pins)
         before = {key: amount for key, amount in old.items() if key[0] in {lot.pk for lot in here}}
         if promised != before:
             _write(studio, mine, before, promised)
 
 
-def _promised(needs: Sequence[Need], lots: Sequence[Lot], old: dict, opened: set[UUID]) -> dict:
+def _pins(studio: Studio, ids: Sequence[UUID]) -> dict[tuple[UUID, bool, UUID], float]:
+    """What makers keep by hand, by project, whether it is seen, and bag."""
+    rows = Pin.objects.of(studio).filter(lot__item__in=ids).values_list("project", "seen", "lot", "amount")
+    return {(project, seen, lot): float(amount) for project, seen, lot, amount in rows}
+
+
+def _promised(needs: Sequence[Need], lots: Sequence[Lot], old: dict, opened: set[UUID], pins: dict) -> dict:
     """What each need is promised of each lot, by lot and need."""
     free = [FreeLot(lot.pk, lot.item_id, float(lot.on_hand), lot.dye_lot, lot.pk in opened) for lot in lots]
     demands = [Demand(need.pk, need.project.due, need.item_id, float(need.left), need.seen) for need in needs]
     held = {(need, lot): float(amount) for (lot, need), amount in old.items()}
+    pinned: dict[tuple[object, object], float] = {
+        (need.pk, lot.pk): pins[need.project_id, need.seen, lot.pk]
+        for need in needs
+        for lot in lots
+        if (need.project_id, need.seen, lot.pk) in pins
+    }
     return {
         (reservation.lot, reservation.demand): to_step(reservation.grams)
-        for reservation in reallocate(free, demands, held).reservations
+        for reservation in reallocate(free, demands, held, pinned).reservations
     }
 
 
