@@ -12,6 +12,7 @@ from django.views.decorators.http import require_GET, require_POST
 from wembit.web import numbers
 from wembit.web.figures.queries import figure_of
 from wembit.web.responses import again
+from wembit.web.studio.models import OWNER
 
 from . import figure_cost as costing
 from .actions.keep_rates import keep_rates
@@ -49,6 +50,7 @@ def shelf(request: Request) -> HttpResponse:
 
 @require_POST
 def rates(request: Request) -> HttpResponse:
+    request.member.must_be(OWNER)
     _, faults = RatesForm(request).tried(
         lambda given: keep_rates(request.member, given["rate"], Decimal(str(given["mark_up"] or 0)))
     )

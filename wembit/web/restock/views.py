@@ -22,6 +22,7 @@ from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import ZERO, Item
 from wembit.web.stash.queries import colours, goods, item_chosen, unweighed_lots
 from wembit.web.stash.shelf.wool_forms import each_once
+from wembit.web.studio.models import MAKER
 
 from . import queries, supplier_bridge
 from .actions.keep_offer import keep_offer
@@ -108,6 +109,7 @@ def together_context(request: Request) -> dict:
 @once
 def put_together(request: Request) -> HttpResponse:
     """All that one supplier should be asked for now, onto its list."""
+    request.member.must_be(MAKER)
 
     def put(given: dict[str, Any]) -> None:
         rows = together(request.studio, given["most"] or None, given["supplier"])

@@ -113,10 +113,10 @@ def context_of(request: Request, changes: Sequence[Change]) -> dict:
 @require_GET
 def what_if(request: Request) -> HttpResponse:
     """What is tried, beside what is."""
-    request.member.must_be(MAKER)
     changes = read(request.GET.getlist("c")[: 2 * MOST], open_figures(request.studio).projects)
     if not changes:
-        return redirect("plan:home", studio=request.studio.slug)
+        return render(request, "what_if/what_if.html", {})
+    request.member.must_be(MAKER)
     return render(request, "what_if/what_if.html", context_of(request, changes))
 
 
