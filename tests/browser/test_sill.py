@@ -107,3 +107,18 @@ def test_twenty_are_tried_and_left(opened, own_site):
     page.get_by_role("link", name="Leave all as it is").click()
     expect(page.get_by_role("heading", name="The plan")).to_be_visible()
     assert page.locator(MARKET).get_attribute("data-count") == before
+
+
+def test_a_new_plan_answers_while_it_is_written(opened, own_site):
+    page = opened(own_site, PHONE)
+    sign_in(page)
+    page.goto("/s/saltgrass/plan/new/")
+    page.get_by_label("What do you make?").select_option(index=1)
+    expect(page.get_by_role("heading", name="So it would stand")).to_be_visible()
+    page.get_by_label("How many?").fill("40")
+    page.get_by_label("How many?").press("Tab")
+    expect(page.locator("#preview")).to_contain_text("Short")
+    assert page.evaluate("document.documentElement.scrollWidth - innerWidth") <= 0
+    page.get_by_label("What for?").fill("Fair")
+    page.get_by_role("button", name="Plan it").tap()
+    expect(page.locator("#tray h2")).to_have_text("Fair")

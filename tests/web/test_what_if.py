@@ -8,7 +8,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import form_at
-from tests.web.helpers import get, post, words
+from tests.web.helpers import get, post, text, words
 from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
@@ -16,7 +16,7 @@ from wembit.web.plan.models import Need, Project
 from wembit.web.restock.queries import tide_lines
 from wembit.web.stash.models import Promise
 from wembit.web.studio.models import VIEWER, Member
-from wembit.web.what_if.trying import Change, seen, tried
+from wembit.web.what_if.trying import Change, moved, seen, tried
 
 
 @pytest.fixture
@@ -61,7 +61,7 @@ def test_twenty_instead_of_four_is_told_and_nothing_is_changed(client, owner, pr
 def test_what_is_told_is_what_comes_when_it_is_kept(client, owner, project):
     post(client, "plan/hours/", **dict.fromkeys(WEEK, "0.2"))
     mine = again(owner)
-    outcome, _ = tried(mine, [change(project, days=-9, more=16)], lambda studio: "")
+    outcome, _ = tried(mine, moved([change(project, days=-9, more=16)]), lambda studio: "")
     assert outcome.late and outcome.short and outcome.orders and outcome.cost_more > 0
     form = form_at(get(client, asked(change(project, days=-9, more=16))), "what-if/keep/")
     assert form.send(client).status_code == 302
@@ -73,7 +73,7 @@ def test_what_is_told_is_what_comes_when_it_is_kept(client, owner, project):
 
 
 def test_the_cost_is_that_of_the_cheapest_packs_and_one_postage(client, owner, project):
-    outcome, _ = tried(again(owner), [change(project, more=16)], lambda studio: "")
+    outcome, _ = tried(again(owner), moved([change(project, more=16)]), lambda studio: "")
     post(client, f"plan/{project.pk}/move/", count="20", was_count="4", was_due=project.due.isoformat())
     (tide,) = tide_lines(again(owner).studio)
     goods = sum((offer.price * count for offer, count in tide.packs), D(0))
@@ -133,3 +133,41 @@ def test_its_figures_lead_to_being_tried_too(client, owner, project, moss):
     page = get(client, asked(change(project, days=2)))
     assert f"c={other.pk}%3A{other.due.isoformat()}%3A1" in page
     assert "data-tries" in page
+
+
+def previewed(client, **given):
+    return client.get("/s/saltgrass/plan/what-if/new/", {"count": "12", "name": "Stall", "start": "", **given})
+
+
+def test_a_new_project_says_what_it_would_come_to_while_it_is_written(client, owner, project, moss):
+    before = rows()
+    way = str(project.colourway_id)
+    page = words(text(previewed(client, colourway=way, due=project.due.isoformat())))
+    assert "So it would stand" in page and "Stall × 12" in page
+    assert "moss for Stall" in page and "EUR more" in page
+    assert rows() == before
+
+
+def test_what_is_told_of_a_new_one_is_what_comes_when_it_is_planned(client, owner, project, moss):
+    given = {"colourway": str(project.colourway_id), "due": project.due.isoformat(), "count": "12", "start": ""}
+    given["name"] = "Fair"
+    page = words(text(previewed(client, **given)))
+    post(client, "plan/new/", **given)
+    short = sum(each.amount for each in seen(again(owner).studio).short.values() if each.project == "Fair")
+    assert f"{short:.3g} g" in page
+
+
+@pytest.mark.parametrize("given", [{}, {"colourway": "x"}, {"due": "soon"}, {"due": "2020-01-01"}, {"count": "0"}])
+def test_a_form_that_cannot_be_read_yet_says_nothing(client, project, given):
+    whole = {"colourway": str(project.colourway_id), "due": project.due.isoformat(), **given}
+    answer = previewed(client, **(whole if given else {}))
+    assert (answer.status_code, answer.content) == (204, b"")
+
+
+def test_what_cannot_be_planned_says_why_and_who_may_not_sees_nothing(client, studio, owner, project):
+    given = {"colourway": str(project.colourway_id), "due": project.due.isoformat()}
+    late = (project.due + dt.timedelta(3)).isoformat()
+    assert "start" in words(text(previewed(client, **given, start=late)))
+    viewer = signed_in(make.member(studio, VIEWER))
+    assert previewed(viewer, **given).status_code == 403
+    assert previewed(client, **{**given, "colourway": str(owner.pk)}).status_code == 404

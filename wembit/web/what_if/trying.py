@@ -143,28 +143,36 @@ class _Back(Exception):
     """Raised to take a trial back."""
 
 
-def tried(member: Member, changes: Sequence[Change], look: Callable[[Studio], str]) -> tuple[Tried, str]:
-    """What the changes would come to, and what `look` draws of the studio as it would be. Nothing of it stays, nor is kept.
-    Raises `PermissionDenied`, `Http404`.
+def tried(member: Member, do: Callable[[Member], dict[UUID, str]], look: Callable[[Studio], str]) -> tuple[Tried, str]:
+    """What `do` would come to (it gives why a change cannot be, by project), and what `look` draws of the studio as it would
+    be. Nothing of it stays, nor is kept. Raises what `do` raises.
     """
     before = seen(member.studio)
-    refused: dict[UUID, str] = {}
-    found: list[tuple[Seen, str]] = []
+    found: list[tuple[Tried, str]] = []
     try:
         with nothing_kept(), transaction.atomic():
-            mine = Member.objects.select_related("studio").get(pk=member.pk)
-            for change in changes:
-                try:
-                    move_project(mine, change.project, count=change.count, due=change.due)
-                except Refusal as trouble:
-                    refused[change.project] = trouble.message
+            refused = do(Member.objects.select_related("studio").get(pk=member.pk))
             anew = Member.objects.select_related("studio").get(pk=member.pk).studio
-            found.append((seen(anew), look(anew)))
+            found.append((Tried(before, seen(anew), refused), look(anew)))
             raise _Back
     except _Back:
         pass
-    after, view = found[0]
-    return Tried(before, after, refused), view
+    return found[0]
+
+
+def moved(changes: Sequence[Change]) -> Callable[[Member], dict[UUID, str]]:
+    """Moving the projects, for `tried`."""
+
+    def do(member: Member) -> dict[UUID, str]:
+        refused: dict[UUID, str] = {}
+        for change in changes:
+            try:
+                move_project(member, change.project, count=change.count, due=change.due)
+            except Refusal as trouble:
+                refused[change.project] = trouble.message
+        return refused
+
+    return do
 
 
 @transaction.atomic

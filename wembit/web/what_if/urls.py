@@ -7,5 +7,6 @@ from . import views
 app_name = "what_if"
 urlpatterns = [
     path("", views.what_if, name="home"),
+    path("new/", views.preview, name="preview"),
     path("keep/", views.keep_it, name="keep"),
 ]

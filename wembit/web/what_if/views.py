@@ -10,7 +10,7 @@ from urllib.parse import urlencode
 from uuid import UUID
 
 from django.contrib import messages
-from django.http import Http404
+from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.safestring import mark_safe
@@ -19,20 +19,20 @@ from django.views.decorators.http import require_GET, require_POST
 from wembit.web import clock
 from wembit.web.asked import id_in, whole_number_in
 from wembit.web.limits import MAKINGS
+from wembit.web.plan.actions.plan_project import plan_project
 from wembit.web.plan.bench_plan import bench_plan, hours_of
 from wembit.web.plan.models import Project
 from wembit.web.plan.queries import open_figures
 from wembit.web.plan.sill.drawing import picked, sill_of
-from wembit.web.plan.sill.figures import on_sill
+from wembit.web.plan.sill.figures import SHOWN, on_sill
 from wembit.web.responses import refused
 from wembit.web.responses import tried as attempted
-from wembit.web.studio.models import MAKER
+from wembit.web.studio.models import MAKER, Member
 
-from .trying import MOST, Change, keep, tried
+from .forms import PreviewForm
+from .trying import MOST, Change, keep, moved, tried
 
 if TYPE_CHECKING:
-    from django.http import HttpResponse
-
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
 
@@ -83,7 +83,7 @@ def context_of(request: Request, changes: Sequence[Change]) -> dict:
         figures, _ = on_sill(as_it_would_be, plan, 0, leads)
         return sill_of(as_it_would_be, figures, plan, today)
 
-    outcome, picture = tried(request.member, changes, draw)
+    outcome, picture = tried(request.member, moved(changes), draw)
     named = {project.pk: project for project in rows}
     projects = []
     for change in changes:
@@ -132,3 +132,42 @@ def keep_it(request: Request) -> HttpResponse:
         return redirect(address(request.studio, changes))
     messages.success(request, "Kept, as it was tried.")
     return redirect("plan:home", studio=request.studio.slug)
+
+
+@require_GET
+def preview(request: Request) -> HttpResponse:
+    """What a new project would come to, while its form is filled: on the sill, and what would be late, short, to be ordered.
+    Nothing while the form cannot be read.
+    """
+    form = PreviewForm(request)
+    if not form.is_valid():
+        return HttpResponse(status=204)
+    request.member.must_be(MAKER)
+    given, today = form.cleaned_data, clock.today(request.studio)
+    planned: list[UUID] = []
+
+    def plan(member: Member) -> dict[UUID, str]:
+        made = plan_project(
+            member, given["colourway"], name=given["name"], count=given["count"], due=given["due"], start=given["start"]
+        )
+        planned.append(made.pk)
+        return {}
+
+    def draw(as_it_would_be: Studio) -> str:
+        rows, _ = on_sill(as_it_would_be, bench_plan(as_it_would_be), page_with(as_it_would_be, planned[0]))
+        return picked(sill_of(as_it_would_be, rows, bench_plan(as_it_would_be), today), planned)
+
+    answer, faults = attempted(lambda: tried(request.member, plan, draw))
+    if faults:
+        return render(request, "what_if/_preview.html", {"fault_words": next(iter(faults.values()))})
+    outcome, picture = answer
+    differs = outcome.late or outcome.short or outcome.orders or outcome.cost_more
+    return render(
+        request, "what_if/_preview.html", {"outcome": outcome, "sill": mark_safe(picture), "differs": differs}
+    )
+
+
+def page_with(studio: Studio, project_id: UUID) -> int:
+    """The number of the first project on the page of the sill on which one stands."""
+    order = [project.pk for project in open_figures(studio).projects]
+    return order.index(project_id) // SHOWN * SHOWN if project_id in order else 0

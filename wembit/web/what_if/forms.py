@@ -1,0 +1,17 @@
+"""What is tried before it is planned."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from wembit.web.plan.forms import NewForm
+
+if TYPE_CHECKING:
+    from wembit.web.request import Request
+
+
+class PreviewForm(NewForm):
+    """The form of a new project as its address has it."""
+
+    def __init__(self, request: Request) -> None:
+        super().__init__(request, data=request.GET)
