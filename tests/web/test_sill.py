@@ -18,6 +18,7 @@ from wembit.web.plan.bench_plan import bench_plan
 from wembit.web.plan.models import Need, Project
 from wembit.web.plan.sill.figures import SHOWN, on_sill
 from wembit.web.plan.sill.label_rows import label_rows
+from wembit.web.plan.sill.layout import sill
 from wembit.web.plan.sill.rope import HEAP_DAYS, Work, edge_path, rope
 from wembit.web.stash.models import Lot
 from wembit.web.studio.models import VIEWER, Studio
@@ -261,6 +262,21 @@ def test_many_projects_stand_some_at_a_time(client, owner, hare):
     assert f"Gift {SHOWN + 1}" in later and "Gift 00" not in later
     last = Project.objects.get(name=f"Gift {SHOWN + 2}")
     assert f"Gift {SHOWN + 2}" in get(client, f"plan/{last.pk}/").split('id="tray"')[0]
+
+
+def test_a_project_every_day_leaves_the_sill_in_sight_and_names_the_others_beneath(client, owner, hare):
+    for number in range(14):
+        make.project(owner, hare, count=2, days=3 + number, name=f"A gift of the year {number:02}")
+    studio = Studio.objects.get(pk=owner.studio_id)
+    plan = bench_plan(studio)
+    rows, _ = on_sill(studio, plan)
+    laid = sill(rows, plan.open_min, clock.today(studio), ".")
+    assert laid.board_y < 36 * 7 + 200
+    assert 0 < len(laid.unnamed) < 14
+    page = get(client, "plan/")
+    assert page.count("A gift of the year 00 ×") >= 2, "above its figure or beneath, and on the narrow sill"
+    for number in range(14):
+        assert f"A gift of the year {number:02}" in page
 
 
 def test_the_rope_is_the_plan_s_minutes(client, owner, project):

@@ -31,7 +31,7 @@
     stand.setAttribute("transform", `translate(${xOf(number) - from} 0)`);
     stand.classList.add("moving");
     const line = stand.querySelector("text:last-of-type");
-    line.textContent = count === undefined ? `to ${words(number)}` : `${count}, ${words(number)}`;
+    if (line) line.textContent = count === undefined ? `to ${words(number)}` : `${count}, ${words(number)}`;
   }
   function send(stand, changes) {
     if (moves().hasAttribute("data-tries")) return tryIt(stand, changes);

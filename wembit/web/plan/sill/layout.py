@@ -19,6 +19,7 @@ PX_PER_MM, TALLEST_PX = 0.55, 176.0  # of a figure; of the tallest one, for whic
 LEAST_TALL_PX = 60.0  # of the room for figures
 PX_PER_HOUR, HIGHEST_PX, LOWEST_PX = 12.0, 132.0, 36.0  # of the rope
 LABEL_ROW_PX, LETTER_PX, GAP_PX = 36.0, 7.2, 12.0  # of words
+MOST_ROWS = 6  # of words; what has no room there is named beneath
 LEAST_PX = 8.0  # of a day, roughly, where words reach beyond the last ones
 ABOVE_PX, BOARD_PX, BENEATH_PX, FOOT_PX, DROP_PX = 10.0, 22.0, 26.0, 40.0, 12.0
 GHOSTS, GHOST_PX = 9, 5.0  # outlines behind a figure at the most, and how far each stands beside the one before it
@@ -58,6 +59,7 @@ class Stood:
     late: bool
     ghosts: list[tuple[float, bool]]
     words_y: float
+    named: bool  # whether there is room for its words
     strand: Laid
 
     @property
@@ -125,6 +127,11 @@ class Sill:
         return self.base_y + FOOT_PX
 
     @property
+    def unnamed(self) -> list[OnSill]:
+        """The projects whose words have no room above their figures."""
+        return [each.on for each in self.stood if not each.named]
+
+    @property
     def mark_px(self) -> float:
         """Of 10 cm."""
         return round(100 * self.scale, 1)
@@ -147,9 +154,9 @@ def sill(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark
     scale = min([PX_PER_MM, *(TALLEST_PX / row.side.tall for row in rows if row.side.tall)])
 
     places = [centre(edges, min(max(row.work.due, back), ahead)) for row in rows]
-    levels = label_rows(places, words)
+    levels = _levels(places, words)
     tallest = max([LEAST_TALL_PX, *(row.side.tall * scale for row in rows)])
-    board_y = LABEL_ROW_PX * (max(levels, default=0) + 1) + ABOVE_PX + tallest
+    board_y = LABEL_ROW_PX * (max([level for level in levels if level is not None], default=0) + 1) + ABOVE_PX + tallest
     base_y = board_y + BOARD_PX + BENEATH_PX + most * per_hour
 
     def y(hours: float) -> float:
@@ -159,12 +166,11 @@ def sill(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark
     for row, x, level, strand in zip(rows, places, levels, laid.strands, strict=True):
         late = row.work.due < 0
         feet_y = board_y + (DROP_PX if late else 0.0)
-        words_y = board_y - tallest - ABOVE_PX - LABEL_ROW_PX * level
+        words_y = board_y - tallest - ABOVE_PX - LABEL_ROW_PX * (level or 0)
         lies = drawn(row.work, strand, y, (x, board_y + BOARD_PX), mark)
-        stood.append(
-            Stood(row, round(x, 1), round(feet_y, 1), scale, late, _ghosts(row, scale), round(words_y, 1), lies)
-        )
-    stood = _apart(stood)
+        place = (round(x, 1), round(feet_y, 1), scale, late, _ghosts(row, scale), round(words_y, 1))
+        stood.append(Stood(row, *place, level is not None, lies))
+    stood = _apart(stood, board_y + BOARD_PX + OVER_HIGH_PX)
     line = [(along, y(hours)) for day, hours in there.items() for along in flat(edges, day)]
     ends = [x + wide for x, wide in zip(places, words, strict=True)]
     return Sill(
@@ -200,8 +206,18 @@ def edges_of(axis: DaysAxis, today: dt.date) -> dict[int, float]:
     return {day: axis.x(today + dt.timedelta(day)) for day in range(first, last + 1)}
 
 
-def _apart(stood: Sequence[Stood]) -> list[Stood]:
-    """The hours over are told one above the other where they would lie on each other."""
+def _levels(places: Sequence[float], words: Sequence[float]) -> list[int | None]:
+    """The row of each one's words; None for the last ones, where the words of all would take too many rows."""
+    named = len(places)
+    while max(rows := label_rows(places[:named], words[:named]), default=0) >= MOST_ROWS:
+        named -= 1
+    return [*rows, *[None] * (len(places) - named)]
+
+
+def _apart(stood: Sequence[Stood], top: float) -> list[Stood]:
+    """The hours over are told one above the other where they would lie on each other, and not above `top`: there the weeks
+    say it.
+    """
     told: list[tuple[float, float]] = []
     found = []
     for each in stood:
@@ -211,9 +227,10 @@ def _apart(stood: Sequence[Stood]) -> list[Stood]:
             abs(lies.over_x - x) < OVER_WIDE_PX and abs(y - other) < OVER_HIGH_PX for x, other in told
         ):
             y -= OVER_HIGH_PX
-        if lies.over:
+        words = lies.over if y >= top else ""
+        if words:
             told.append((lies.over_x, y))
-        found.append(replace(each, strand=replace(lies, over_y=round(y, 1))))
+        found.append(replace(each, strand=replace(lies, over=words, over_y=round(y, 1))))
     return found
 
 
