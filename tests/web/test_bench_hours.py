@@ -11,7 +11,12 @@ from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import PieceLayer
+from wembit.web.caches import by_content
+from wembit.web.plan import figure_work as kept
 from wembit.web.plan.bench_plan import bench_plan
+from wembit.web.plan.figure_work import figure_work
+from wembit.web.plan.queries import open_figures
+from wembit.web.stash.models import Item, Lot, OwnBreed
 from wembit.web.studio.models import VIEWER, Studio
 
 
@@ -71,6 +76,41 @@ def test_what_is_worked_at_the_bench_is_done(client, owner, project):
     for layer in PieceLayer.objects.filter(piece__making=making):
         post(client, f"bench/layer/{layer.pk}/take/", lot=str(layer.item.lots.get().pk), amount="3")
     assert minutes_asked(owner) == pytest.approx(before * 3 / 4, rel=0.02)
+
+
+def work_of(owner, project):
+    studio = Studio.objects.get(pk=owner.studio_id)
+    found = open_figures(studio)
+    way = project.colourway
+    return figure_work(studio, way.version, found.parts[way.version_id], found.palettes[way.pk])
+
+
+def test_what_is_kept_of_a_figure_s_work_follows_each_thing_that_it_hangs_on(client, owner, project, monkeypatch):
+    made = []
+    real = kept._worked_out
+    monkeypatch.setattr(kept, "_worked_out", lambda *given: made.append(1) or real(*given))
+    by_content.clear()
+    before = work_of(owner, project)
+    assert work_of(owner, project) == before
+    assert len(made) == 1, "kept while nothing changes"
+    part = project.colourway.version.parts.get()
+    part.firmness = "very_firm"
+    part.save()
+    firmer = work_of(owner, project)
+    assert sum(minutes for minutes, _ in firmer.steps) > sum(minutes for minutes, _ in before.steps)
+    Lot.objects.update(srgb="#102030")
+    assert work_of(owner, project).colour == "#102030"
+    own = OwnBreed.objects.create(studio=owner.studio, name="Marsh", micron_um=18)
+    Item.objects.update(own_breed=own)
+    work_of(owner, project)
+    own.micron_um = 45
+    own.save()
+    work_of(owner, project)
+    studio = Studio.objects.get(pk=owner.studio_id)
+    studio.habits = {**studio.habits, "loose_end_mm": 20}
+    studio.save()
+    work_of(owner, project)
+    assert len(made) == 6, "anew after each change"
 
 
 def test_a_day_without_hours_is_no_day(client, owner, project):

@@ -242,6 +242,7 @@ def main() -> int:
                 path = Path(options.restore).resolve()
                 about = restore(path)
                 manage("in_turn", *MIGRATE)
+                Path(os.environ["WEMBIT_DAYS_FILE"]).unlink(missing_ok=True)  # days pass in the demo alone
                 print(f"Restored from {path}, {about}. Everybody signs in anew.")
             elif options.reset_password:
                 manage("changepassword", options.reset_password)

@@ -157,7 +157,9 @@ def colourways(studio: Studio) -> list[Colourway]:
 
 def palettes(studio: Studio, ways: list[Colourway]) -> dict:
     """The palettes of many colourways in two queries, by colourway."""
-    choices = list(Choice.objects.filter(colourway__in=ways).select_related("item").order_by("slot__position", "pk"))
+    choices = list(
+        Choice.objects.filter(colourway__in=ways).select_related("item__own_breed").order_by("slot__position", "pk")
+    )
     seen = colours(studio, {choice.item_id for choice in choices})
     found = {}
     for way in ways:

@@ -15,11 +15,10 @@ from wembit.core.scheduling.just_in_time import Stretch, evenly, latest
 from wembit.core.scheduling.least_lateness import least_late
 from wembit.core.scheduling.plan import Planned, rows_of
 from wembit.web import clock
-from wembit.web.figures.order_of_work.order import order_of
-from wembit.web.figures.to_core.estimating import BARE, FigurePlan, Palette, plan_figure
 
 from .actions.keep_hours import HOURS
 from .begun import worked_of
+from .figure_work import figure_work
 from .queries import open_figures
 
 if TYPE_CHECKING:
@@ -63,13 +62,12 @@ def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan:
     jobs, made, wool = [], {}, {}
     for project in open_ones:
         way = project.colourway
-        plan = plan_figure(way.version, parts[way.version_id], dyed[way.pk])
-        lines = [] if plan.fault else order_of(way.version, parts[way.version_id], plan)
+        asked = figure_work(studio, way.version, parts[way.version_id], dyed[way.pk])
         done = min(worked.get(project.pk, 0.0), project.count)
-        steps = tuple(Step(line.step.minutes * (project.count - done), 60 * line.step.wait_hours) for line in lines)
+        steps = tuple(Step(minutes * (project.count - done), wait) for minutes, wait in asked.steps)
         jobs.append(Job((project.due - today).days, steps))
-        made[project.pk] = done * sum(line.step.minutes for line in lines)
-        wool[project.pk] = _seen_most(plan, dyed[way.pk])
+        made[project.pk] = done * sum(minutes for minutes, _ in asked.steps)
+        wool[project.pk] = asked.colour
     ids = [project.pk for project in open_ones]
     if not hours:
         starts = [(project.start - today).days for project in open_ones]
@@ -80,13 +78,3 @@ def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan:
     last = max(job.due for job in jobs)
     there = [bench.minutes_on(day) for day in range(last + DAYS_BEYOND)]
     return BenchPlan(dict(zip(ids, rows, strict=True)), dict(zip(ids, stretches, strict=True)), made, wool, there)
-
-
-def _seen_most(plan: FigurePlan, palette: Palette) -> str:
-    """The colour of the wool of which most is seen, by weight."""
-    grams: dict[str, float] = {}
-    for layer in plan.layers():
-        if layer.seen:
-            colour = palette.colour(layer.layer.slot_id)
-            grams[colour] = grams.get(colour, 0.0) + layer.grams.middle
-    return max(grams, key=lambda colour: grams[colour], default=BARE)

@@ -85,7 +85,7 @@ def understood(text: bytes, number: str) -> Answer:
         if row["order"] != number or row["state"] not in (CONFIRMED, DELAYED, DELIVERED):
             raise ValueError
         came = tuple(
-            Came(str(line["line"]), str(lot["dye_lot"])[:40], lot["count"])
+            Came(str(line["line"])[:64], str(lot["dye_lot"])[:40], lot["count"])
             for line in row.get("lines", [])
             for lot in line["lots"]
         )

@@ -18,6 +18,7 @@ from wembit.web.stash.walk.queries import closed, reminders_due
 
 if TYPE_CHECKING:
     from wembit.web.figures.drawing.layout import Picture
+    from wembit.web.plan.models import Project
     from wembit.web.restock.queries import OrderPage, TideLine
     from wembit.web.studio.models import Studio
 
@@ -117,7 +118,14 @@ def _shows(tide: TideLine, today: dt.date) -> bool:
 
 def _projects(studio: Studio, today: dt.date) -> Iterable[Thing]:
     """What has to be begun, or is due."""
-    rows, _ = on_sill(studio, bench_plan(studio))
+    plan = bench_plan(studio)
+
+    def draws(project: Project) -> bool:
+        begin = plan.stretches[project.pk].begin
+        days = ((project.due - today).days, (project.due - today).days if begin is None else begin)
+        return min(days) < DAYS
+
+    rows, _ = on_sill(studio, plan, draws=draws)
     near = [row for row in rows if _day_of(row) < DAYS]
     scale = min([PX_PER_MM, *(FIGURE_PX / max(row.side.width, row.side.height) for row in near)])
     for row in rows:

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 from uuid import UUID
 
@@ -24,7 +25,28 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 SHOWN = 24  # projects at a time
+NOTHING = Picture("side", [], 0.0, 0.0, 1.0, 1.0, "")
+DECIMALS = re.compile(r"-?\d+\.\d+")
 UNKNOWN = "#9b9b9b"  # the colour of a strand whose figure has no wool
+
+
+def small(picture: Picture) -> Picture:
+    """A drawing that is shown so small that neither a hair nor a twentieth of a millimetre is seen of it."""
+    shapes = [
+        replace(
+            shape,
+            path=_rounded(shape.path),
+            zones=[(paint, _rounded(path)) for paint, path in shape.zones],
+            hairs=[],
+            line=shape.line and (shape.line[0], _rounded(shape.line[1]), shape.line[2]),
+        )
+        for shape in picture.shapes
+    ]
+    return replace(picture, shapes=shapes, grid="")
+
+
+def _rounded(path: str) -> str:
+    return DECIMALS.sub(lambda found: f"{float(found[0]):.1f}".removesuffix(".0"), path)
 
 
 @dataclass(frozen=True)
@@ -59,10 +81,14 @@ class OnSill:
 
 
 def on_sill(
-    studio: Studio, plan: BenchPlan, start: int = 0, leads: Callable[[Project], str] | None = None
+    studio: Studio,
+    plan: BenchPlan,
+    start: int = 0,
+    leads: Callable[[Project], str] | None = None,
+    draws: Callable[[Project], bool] = lambda _: True,
 ) -> tuple[list[OnSill], int]:
     """Open projects by due date from the `start`-th on, and how many there are in all; each leads where `leads` says, or to
-    its page. A bounded number of queries.
+    its page; those that `draws` leaves out are not drawn. A bounded number of queries.
     """
     today = clock.today(studio)
     rows, dyed, parts = open_figures(studio)
@@ -82,7 +108,9 @@ def on_sill(
                 made,
                 way.version.figure.name,
                 project.due,
-                pictures(way.version, parts[way.version_id], dyed[way.pk])["side"],
+                small(pictures(way.version, parts[way.version_id], dyed[way.pk])["side"])
+                if draws(project)
+                else NOTHING,
                 plan.wool.get(project.pk, UNKNOWN),
                 _work(project, plan, short, begun, today),
                 begun is not None,
