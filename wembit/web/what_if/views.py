@@ -141,7 +141,7 @@ def preview(request: Request) -> HttpResponse:
     """
     form = PreviewForm(request)
     if not form.is_valid():
-        return HttpResponse(status=204)
+        return HttpResponse()
     request.member.must_be(MAKER)
     given, today = form.cleaned_data, clock.today(request.studio)
     planned: list[UUID] = []
