@@ -3,10 +3,12 @@
 import datetime as dt
 from decimal import Decimal as D
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from wembit.core.stock.joining import TOGETHER_DAYS, Wanted, joined
+from wembit.core.stock.packs import lacking
 
 MONDAY = dt.date(2026, 11, 30)
 WANTED = st.lists(
@@ -43,6 +45,11 @@ def test_a_budget_takes_the_most_urgent_that_fit():
     found = joined(rows, budget=D("13"), postage=D("4"))
     assert [each.key for each in found.lines] == ["a", "c"]
     assert [each.key for each in found.left_out] == ["b"]
+
+
+@pytest.mark.parametrize(("came", "packs"), [("100", 0), ("75", 1), ("99.5", 1), ("0", 4), ("140", 0), ("50.001", 2)])
+def test_packs_that_did_not_come_are_counted_whole(came, packs):
+    assert lacking(D(100), D(25), D(came)) == packs
 
 
 def test_nothing_is_nothing():

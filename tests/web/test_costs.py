@@ -61,6 +61,12 @@ def test_a_bag_that_came_with_an_order_keeps_what_it_cost(client, owner, studio,
     post(client, f"stash/lot/{other.pk}/merge/", into=str(came.pk))
     came.refresh_from_db()
     assert came.unit_cost == D("0.12"), "30 g at 16 cents and 20 g at 6"
+    post(client, "undo/")
+    came.refresh_from_db()
+    assert came.unit_cost == D("0.16"), "taken back, the bag costs what it did"
+    post(client, "again/")
+    came.refresh_from_db()
+    assert came.unit_cost == D("0.12")
 
 
 def test_a_blend_costs_what_its_parts_cost(owner, moss, priced):
@@ -132,7 +138,7 @@ def test_a_year_of_wool_is_what_left_the_shelf(client, owner, moss):
 
 
 @pytest.mark.parametrize(
-    ("given", "said"), [({"rate": "much"}, "price"), ({"rate": "-3"}, ""), ({"mark_up": "2000"}, "percent")]
+    ("given", "said"), [({"rate": "much"}, "price"), ({"rate": "-3"}, "price"), ({"mark_up": "2000"}, "percent")]
 )
 def test_rates_that_cannot_be_are_told(client, owner, given, said):
     answer = post(client, "costs/rates/", **{"rate": "12", "mark_up": "5", **given})

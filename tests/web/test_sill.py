@@ -260,6 +260,7 @@ def test_many_projects_stand_some_at_a_time(client, owner, hare):
     assert "What is due after" in page
     later = get(client, f"plan/?start={SHOWN}")
     assert f"Gift {SHOWN + 1}" in later and "Gift 00" not in later
+    assert f"Gift {SHOWN + 2}" in get(client, "plan/?start=999999"), "past the end stand the last"
     last = Project.objects.get(name=f"Gift {SHOWN + 2}")
     assert f"Gift {SHOWN + 2}" in get(client, f"plan/{last.pk}/").split('id="tray"')[0]
 

@@ -7,6 +7,9 @@ import math
 from decimal import Decimal
 from uuid import UUID
 
+from wembit.core import units
+from wembit.web.decimals import to_cent
+
 
 def id_in(text: str) -> UUID | None:
     """The id that a text names; None for any other text."""
@@ -45,6 +48,9 @@ def number_in(text: str) -> float | None:
 
 
 def price_in(text: str) -> Decimal | None:
-    """Money of at most a million, with a point or a comma; None for any other text."""
-    number = number_in(text.replace(",", ".").strip())
-    return Decimal(str(round(number, 2))) if number is not None and 0 < number < 1_000_000 else None
+    """Money as a field reads it, more than nothing and at most a million; None for any other text."""
+    try:
+        price = to_cent(units.number(text[:30]))
+    except ValueError:
+        return None
+    return price if 0 < price < 1_000_000 else None

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from decimal import Decimal
 
 UNIT = 100  # amounts and money are compared to 0.01
 MANY_UNITS = 200_000
@@ -48,6 +49,11 @@ def cheapest(grams: float, offers: list[tuple[float, float]]) -> Chosen:
     cost = sum(sizes[size] * count for size, count in counts.items())
     rows = tuple((size * divisor / UNIT, counts[size]) for size in sorted(counts, reverse=True) if counts[size])
     return Chosen(rows, held / UNIT, cost / UNIT)
+
+
+def lacking(ordered: Decimal, pack: Decimal, came: Decimal) -> int:
+    """How many packs of what was ordered did not come; one that came in part counts. All in one unit, `pack` more than 0."""
+    return max(0, math.ceil((ordered - came) / pack))
 
 
 def _exact(need: int, sizes: dict[int, int]) -> dict[int, int]:

@@ -165,11 +165,6 @@ class MakingLine:
     def next(self) -> LayerLine | None:
         return next((line for _, line in self.sequence if not line.done), None)
 
-    @property
-    def taken_share(self) -> float:
-        layers = [line for piece in self.pieces for line in piece.layers]
-        return sum(line.done for line in layers) / len(layers) if layers else 1.0
-
 
 def makings(studio: Studio, start: int, count: int) -> list[MakingLine]:
     """What is in hand, the longest begun first: `count` of them from `start` on. A bounded number of queries."""

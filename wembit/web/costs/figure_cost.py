@@ -10,18 +10,18 @@ from uuid import UUID
 
 from wembit.core.craft.notions import in_unit
 from wembit.core.stock.costing import ZERO, Costed, asked, of_time, total
-from wembit.web.bench.models import Making
-from wembit.web.bench.queries import kept_takes
 from wembit.web.decimals import decimal
 from wembit.web.figures.materials_list.materials import listing
 from wembit.web.figures.order_of_work.order import order_of
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure, sums
+from wembit.web.stash.prices import prices
 from wembit.web.stash.queries import colours
 
-from .prices import prices
+from . import queries
 
 if TYPE_CHECKING:
+    from wembit.web.bench.models import Making
     from wembit.web.figures.models import Figure
     from wembit.web.studio.models import Studio
 
@@ -54,6 +54,7 @@ class FigureCost:
     all: Decimal
     price: Decimal | None
     unpriced: list[str]
+    bar_px: float = BAR_PX
 
 
 def rates(studio: Studio) -> tuple[Decimal | None, Decimal]:
@@ -116,22 +117,12 @@ class MadeCost:
 
 def made_costs(studio: Studio, figure: Figure) -> list[MadeCost]:
     """The newest finished makings of a figure. A bounded number of queries."""
-    makings = list(
-        Making.objects.of(studio)
-        .filter(colourway__version__figure=figure, finished_at__isnull=False)
-        .select_related("project", "colourway__version__figure")
-        .order_by("-finished_at")[:MAKINGS]
-    )
-    taken = (
-        kept_takes()
-        .filter(layer__piece__making__in=makings)
-        .values_list("layer__piece__making", "movement__lot__item", "movement__lot__unit_cost", "movement__amount")
-    )
-    rows = list(taken)
-    each = prices(studio, {item for _, item, _, _ in rows})
+    makings = queries.finished(studio, figure, MAKINGS)
+    rows = queries.taken_for(makings)
+    each = prices(studio, {bag.item for _, bag in rows})
     by_making: dict[UUID, list[Costed]] = {making.pk: [] for making in makings}
-    for making, item, cost, amount in rows:
-        by_making[making].append(Costed("", -amount, cost if cost is not None else each.get(item)))
+    for making, bag in rows:
+        by_making[making].append(bag.costed(each))
     return [
         MadeCost(making, total(by_making[making.pk]), any(line.each is None for line in by_making[making.pk]))
         for making in makings

@@ -37,6 +37,7 @@ def shelf_context(request: Request) -> dict:
         "worth": worth(studio),
         "use": year,
         "breeds": shares(year.breeds, BREED_PX),
+        "breed_px": f"{BREED_PX:.0f}",
         "rate": "" if rate is None else numbers.plain(float(rate), 2, studio.decimal_mark),
         "mark_up": numbers.plain(float(mark_up), 1, studio.decimal_mark),
     }

@@ -9,20 +9,18 @@ from decimal import Decimal
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.db.models import Sum
-from django.db.models.functions import TruncMonth
-
 from wembit.core.stock.costing import Costed, cents, total
 from wembit.web import clock
-from wembit.web.stash.models import FIBRE, ZERO, Item, Lot, Movement, standing
-from wembit.web.stash.queries import USED, colours
+from wembit.web.stash.models import ZERO, Item
+from wembit.web.stash.prices import prices
+from wembit.web.stash.queries import colours
 
-from .prices import prices
+from . import queries
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
-MONTHS, MONTH_PX, HIGH_PX, COLUMN_PX = 12, 68.0, 200.0, 46.0
+MONTHS, MONTH_PX, HIGH_PX, COLUMN_PX = 12, 68.0, 200.0, 46.0  # shown; of a month, of the fullest one, of its column
 SHELF_PX, MOST_ROWS = 860.0, 40
 UNKNOWN = "#9b9b9b"
 
@@ -47,18 +45,17 @@ class Worth:
     rows: list[Held]
     more: int
     unpriced: list[str]
+    bar_px: float = SHELF_PX
 
 
 def worth(studio: Studio) -> Worth:
     """By what each bag cost, else by its item's price. Four queries."""
-    lots = list(Lot.objects.of(studio).filter(on_hand__gt=0, waste=False).values_list("item", "on_hand", "unit_cost"))
-    items = {
-        item.pk: item for item in Item.objects.filter(pk__in={pk for pk, _, _ in lots}).select_related("own_breed")
-    }
+    lots = queries.bags(studio)
+    items = queries.items(studio, {bag.item for bag in lots})
     each, seen = prices(studio, items), colours(studio, items)
     by_item: dict[UUID, list[Costed]] = {}
-    for pk, on_hand, cost in lots:
-        by_item.setdefault(pk, []).append(Costed("", on_hand, cost if cost is not None else each.get(pk)))
+    for bag in lots:
+        by_item.setdefault(bag.item, []).append(bag.costed(each))
     valued = {pk: sum((line.cost for line in lines), ZERO) for pk, lines in by_item.items()}
     whole = total([line for lines in by_item.values() for line in lines])
     scale = SHELF_PX / float(whole) if whole else 0.0
@@ -110,6 +107,10 @@ class Use:
 
     months: list[Month]
     breeds: list[tuple[str, Decimal]]
+    ground_y: float = HIGH_PX
+    column_px: float = COLUMN_PX
+    column_x: float = (MONTH_PX - COLUMN_PX) / 2
+    middle_x: float = MONTH_PX / 2
 
     @property
     def width(self) -> float:
@@ -120,17 +121,8 @@ def use(studio: Studio) -> Use:
     """What was taken off the shelf in the last twelve months, less what came back. Three queries."""
     today = clock.today(studio)
     firsts = _firsts(today)
-    taken = Movement.objects.of(studio).filter(
-        standing("entry"), lot__item__kind=FIBRE, kind__in=USED, entry__reverses=None,
-        entry__happened_at__gte=clock.at(studio, firsts[0], 0),
-    )  # fmt: skip
-    month = TruncMonth("entry__happened_at", tzinfo=clock.zone(studio))
-    rows = taken.annotate(month=month).order_by().values_list("month", "lot__item").annotate(total=Sum("amount"))
-    by_month: dict[dt.date, dict[UUID, Decimal]] = {}
-    for moment, item, amount in rows:
-        if amount < 0:
-            by_month.setdefault(moment.date(), {})[item] = -amount
-    items = _items(by_month)
+    by_month = queries.used_by_month(studio, firsts[0])
+    items = queries.items(studio, {pk for amounts in by_month.values() for pk in amounts})
     seen = colours(studio, items)
     breeds: dict[str, Decimal] = {}
     for amounts in by_month.values():
@@ -140,11 +132,6 @@ def use(studio: Studio) -> Use:
     scale = HIGH_PX / float(most) if most else 0.0
     months = [_month(first, n, by_month.get(first, {}), items, seen, scale) for n, first in enumerate(firsts)]
     return Use(months, sorted(breeds.items(), key=lambda row: -row[1]))
-
-
-def _items(by_month: Mapping[dt.date, Mapping[UUID, Decimal]]) -> dict[UUID, Item]:
-    ids = {pk for amounts in by_month.values() for pk in amounts}
-    return {item.pk: item for item in Item.objects.filter(pk__in=ids).select_related("own_breed")}
 
 
 def _firsts(today: dt.date) -> list[dt.date]:

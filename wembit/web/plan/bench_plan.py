@@ -24,6 +24,8 @@ from .queries import open_figures
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
+    from .models import Project
+
 DAYS_BEYOND = 15  # the last due day, of which the hours are known
 
 
@@ -39,6 +41,15 @@ class BenchPlan:
     made_min: Mapping[UUID, float] = field(default_factory=dict)
     wool: Mapping[UUID, str] = field(default_factory=dict)
     open_min: Sequence[float] = ()
+
+    def begin_by(self, project: Project, today: dt.date) -> dt.date | None:
+        """The day by which it has to be begun, or gone on with: as late as the hours allow beside all others, or, while nobody
+        has said the hours, its own start; None where nothing is left to do, or it is not open.
+        """
+        stretch = self.stretches.get(project.pk)
+        if stretch is None or stretch.begin is None:
+            return None
+        return today + dt.timedelta(stretch.begin) if self.rows else project.start
 
 
 def hours_of(studio: Studio) -> dict[str, float]:

@@ -75,6 +75,11 @@ class Pin(Owned):
     seen = models.BooleanField(default=True)
     amount = models.DecimalField(max_digits=12, decimal_places=3)
 
+    @property
+    def kept(self) -> Decimal:
+        """As much of it as the bag still holds."""
+        return min(self.amount, self.lot.on_hand)
+
     class Meta:
         constraints = [
             models.UniqueConstraint(fields=["project", "lot", "seen"], name="one_pin_a_bag_and_need"),

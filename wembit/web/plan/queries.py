@@ -10,7 +10,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
-from django.db.models import QuerySet, Sum
+from django.db.models import Count, Min, Q, QuerySet, Sum
 from django.http import Http404
 
 from wembit.core.colour.thin_layer import Cover
@@ -18,6 +18,7 @@ from wembit.core.grams.estimate import Z90, Range
 from wembit.core.stock.allocation import LEAST_G
 from wembit.core.stock.dye_lots import Given, which_gets_which
 from wembit.core.stock.dye_lots import Lot as DyeLot
+from wembit.web import clock
 from wembit.web.decimals import decimal, to_step
 from wembit.web.figures.models import Part
 from wembit.web.figures.queries import palettes, parts_of, parts_of_many
@@ -46,10 +47,10 @@ def has_projects(studio: Studio) -> bool:
     return Project.objects.of(studio).exists()
 
 
-def projects(studio: Studio, due_by: dt.date | None = None) -> QuerySet[Project]:
-    """Open projects by due date, with figure and version; all, or those that are due by a day."""
+def projects(studio: Studio) -> QuerySet[Project]:
+    """Open projects by due date, with figure and version."""
     rows = Project.objects.of(studio).filter(state=PLANNED).select_related("colourway__version__figure")
-    return (rows.filter(due__lte=due_by) if due_by else rows).order_by("due", "name", "pk")
+    return rows.order_by("due", "name", "pk")
 
 
 class OpenFigures(NamedTuple):
@@ -256,6 +257,14 @@ def lines(studio: Studio, needs: Iterable[Need]) -> list[NeedLine]:
         )
         for need in needs
     ]  # fmt: skip
+
+
+def makings_told(studio: Studio, rows: Sequence[Project]) -> dict[UUID, tuple[int, dt.date]]:
+    """How many makings of each project are finished, and the day on which the first was begun; nothing of those without."""
+    finished, first = Count("makings", filter=Q(makings__finished_at__isnull=False)), Min("makings__begun_at")
+    begun = Project.objects.of(studio).filter(pk__in=[project.pk for project in rows], makings__isnull=False)
+    told = begun.order_by().values_list("pk").annotate(finished=finished, first=first)
+    return {pk: (count, at.astimezone(clock.zone(studio)).date()) for pk, count, at in told}
 
 
 def bags_for(studio: Studio, needs: Iterable[NeedLine]) -> dict[UUID, list[Lot]]:

@@ -71,7 +71,8 @@ def plan_context(request: Request, project: Project | None = None) -> dict:
 def first_shown(request: Request, project: Project | None) -> int:
     """The number of the first project that is shown: what the address asks for, or the page on which a project stands."""
     if project is None:
-        return whole_number_in(request.GET.get("start", "")) or 0
+        last = max(len(queries.open_figures(request.studio).projects) - 1, 0)
+        return min(whole_number_in(request.GET.get("start", "")) or 0, last) // SHOWN * SHOWN
     return queries.place_of(request.studio, project) // SHOWN * SHOWN
 
 
@@ -117,6 +118,7 @@ def project_context(request: Request, project: Project) -> dict:
         "project": project,
         "days": nearby_days(project, clock.today(request.studio)),
         "at_the_bench": planned.rows.get(project.pk),
+        "begin_by": planned.begin_by(project, clock.today(request.studio)),
         "needs": needs,
         "shared_out": {line.need.pk: shared for line in needs if (shared := line.shared_out(to_come))},
         "bags": queries.bags_for(request.studio, needs) if project.state == PLANNED else {},

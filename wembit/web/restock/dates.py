@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from wembit.core.icalendar import Day
-from wembit.web import numbers
+from wembit.web import clock, numbers
+from wembit.web.plan.bench_plan import bench_plan
 from wembit.web.plan.queries import projects
 
 from .queries import on_the_way, tides_now
@@ -16,10 +17,11 @@ if TYPE_CHECKING:
 
 def days_ahead(studio: Studio) -> list[Day]:
     """In their order. Names stay the same while the thing is the same, so that a calendar moves what moved."""
-    days = []
+    days, plan, today = [], bench_plan(studio), clock.today(studio)
     for project in projects(studio):
         what = f"{project.count} × {project.colourway.version.figure.name}"
-        days.append(Day(f"begin-{project.pk}@wembit", project.start, f"Begin {project.name}", what))
+        if by := plan.begin_by(project, today):
+            days.append(Day(f"begin-{project.pk}@wembit", by, f"Begin {project.name}", what))
         days.append(Day(f"due-{project.pk}@wembit", project.due, f"{project.name} is due", what))
     for tide in tides_now(studio):
         if tide.to_order and tide.order_by and tide.supplier:

@@ -13,6 +13,8 @@ from wembit.core.tables import write_table
 from wembit.web import numbers
 
 if TYPE_CHECKING:
+    from decimal import Decimal
+
     from wembit.web.studio.models import Studio
 
     from .models import OrderLine
@@ -81,11 +83,18 @@ def paper(page: OrderPage, studio: Studio) -> bytes:
         if y < MARGIN + 4 * LINE:
             canvas.showPage()
             y = _head(canvas, page, studio)
-        y = _row(canvas, y, article(line)[:LETTERS], _packs(line, studio), _money(line.price), _money(line.cost))
+        y = _row(
+            canvas,
+            y,
+            article(line)[:LETTERS],
+            _packs(line, studio),
+            _money(line.price, studio),
+            _money(line.cost, studio),
+        )
     canvas.line(MARGIN, y + LINE - 4, SUM_X, y + LINE - 4)
-    y = _row(canvas, y, "Postage", "", "", _money(page.order.supplier.postage))
+    y = _row(canvas, y, "Postage", "", "", _money(page.order.supplier.postage, studio))
     canvas.setFont("Helvetica-Bold", 11)
-    _row(canvas, y, "Together", "", studio.currency, _money(page.together))
+    _row(canvas, y, "Together", "", studio.currency, _money(page.together, studio))
     canvas.save()
     return written.getvalue()
 
@@ -94,8 +103,8 @@ def _packs(line: OrderLine, studio: Studio) -> str:
     return f"{line.count} x {' '.join(numbers.amount(line.pack, line.item.unit, studio))}"
 
 
-def _money(value: Any) -> str:
-    return f"{value:.2f}"
+def _money(value: Decimal, studio: Studio) -> str:
+    return f"{value:.2f}".replace(".", studio.decimal_mark)
 
 
 def _head(canvas: Canvas, page: OrderPage, studio: Studio) -> float:

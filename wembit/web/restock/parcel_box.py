@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from wembit.core.stock.packs import lacking
 from wembit.web.stash.models import ZERO, Lot
 from wembit.web.stash.shelf.shelf_chart import DrawnLot, draw
 
@@ -51,7 +51,7 @@ def missing(rows: Sequence[tuple[OrderLine, Decimal]]) -> dict[UUID, int]:
     for line, amount in rows:
         came[line.pk] = came.get(line.pk, ZERO) + amount
     lines = {line.pk: line for line, _ in rows}
-    short = {pk: math.ceil((line.amount - came[pk]) / line.pack) for pk, line in lines.items()}
+    short = {pk: lacking(line.amount, line.pack, came[pk]) for pk, line in lines.items()}
     return {pk: count for pk, count in short.items() if count > 0}
 
 

@@ -178,6 +178,7 @@ class Lot(Owned):
     on_hand = models.DecimalField(max_digits=12, decimal_places=3, default=0)
     weighed = models.BooleanField(default=True)
     unit_cost = models.DecimalField("what one of it cost", max_digits=12, decimal_places=5, null=True, blank=True)
+    mixed = models.JSONField(default=dict, editable=False)  # what one of it cost before each merge, by its entry
     recounted_at = models.DateTimeField(null=True)
     waste = models.BooleanField(default=False)
     photo = models.ImageField(blank=True)

@@ -102,6 +102,7 @@ def _wools(studio: Studio, today: dt.date) -> Iterable[Thing]:
         colour = getattr(tide.item, "srgb", "")
         if by:
             line += ", and it will be late" if tide.outlook.late else ""
+            line += f"; {numbers.find_out(tide.item.unit)}" if tide.to_weigh else ""
             yield Thing(ORDER, max(0, (by - today).days), by, url, f"Order {tide.item.name}", line, colour)
         else:
             line += f": {numbers.find_out(tide.item.unit) if tide.to_weigh else 'nobody sells it yet'}"
@@ -121,9 +122,8 @@ def _projects(studio: Studio, today: dt.date) -> Iterable[Thing]:
     plan = bench_plan(studio)
 
     def draws(project: Project) -> bool:
-        begin = plan.stretches[project.pk].begin
-        days = ((project.due - today).days, (project.due - today).days if begin is None else begin)
-        return min(days) < DAYS
+        by = plan.begin_by(project, today) or project.due
+        return (min(by, project.due) - today).days < DAYS
 
     rows, _ = on_sill(studio, plan, draws=draws)
     near = [row for row in rows if _day_of(row) < DAYS]

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
+from wembit.core.stock.costing import Costed, total
 from wembit.web.decimals import decimal
 from wembit.web.figures.drawing.layout import Picture, pictures, together
 from wembit.web.figures.models import Figure, Version
@@ -13,11 +14,12 @@ from wembit.web.figures.order_of_work.order import order_of
 from wembit.web.figures.queries import colourway_of, parts_of
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, sums
 from wembit.web.stash.models import Item
+from wembit.web.stash.prices import prices
 
 
 @dataclass(frozen=True)
 class Side:
-    """`cost`: of the wool at what its cheapest pack costs a gram; `unpriced`: wools nobody offers."""
+    """`cost`: of the wool, at what a gram of each costs; `unpriced`: wools of which nobody knows."""
 
     version: Version
     plan: FigurePlan
@@ -45,11 +47,12 @@ def side_of(version: Version) -> Side:
     for need in sums(plan):
         if need.item:
             grams[need.item] = grams.get(need.item, 0.0) + need.grams.p50
-    priced = [(item, item.unit_cost * decimal(round(amount, 4))) for item, amount in grams.items() if item.unit_cost]
+    each = prices(version.studio, [item.pk for item in grams])
+    lines = [Costed(item.name, decimal(round(amount, 3)), each[item.pk]) for item, amount in grams.items()]
     return Side(
         version, plan, pictures(version, parts, palette)["side"], grams,
-        sum(line.step.minutes for line in order_of(version, parts, plan)), sum((cost for _, cost in priced), Decimal(0)),
-        [item for item in grams if not item.unit_cost],
+        sum(line.step.minutes for line in order_of(version, parts, plan)), total(lines),
+        [item for item in grams if each[item.pk] is None],
     )  # fmt: skip
 
 

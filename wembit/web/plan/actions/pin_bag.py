@@ -11,6 +11,7 @@ from django.http import Http404
 from wembit.web.errors import Refusal
 from wembit.web.plan.models import PLANNED, Pin
 from wembit.web.plan.queries import project_of
+from wembit.web.stash.models import Item
 from wembit.web.stash.queries import lot_of
 from wembit.web.studio.models import MAKER, Member
 
@@ -26,6 +27,8 @@ def pin_bag(member: Member, project_id: UUID, lot_id: UUID, amount: Decimal, *, 
         raise Refusal(f"{project.name} is closed; nothing is kept for it any more.", "lot")
     if not project.needs.filter(item=lot.item_id, seen=seen).exists():
         raise Refusal(f"{project.name} needs nothing of that bag. Choose another one.", "lot")
+    Item.objects.filter(pk=lot.item_id).locked().get()
+    lot.refresh_from_db()
     others = Pin.objects.filter(lot=lot).exclude(project=project, seen=seen)
     kept = sum((pin.amount for pin in others), Decimal(0))
     if amount <= 0 or amount > lot.on_hand - kept:

@@ -9,7 +9,6 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.db.models import Count, Min, Q
 from django.urls import reverse
 
 from wembit.web import clock
@@ -17,7 +16,7 @@ from wembit.web.dates import spoken
 from wembit.web.figures.drawing.layout import Picture, pictures
 from wembit.web.plan.bench_plan import BenchPlan
 from wembit.web.plan.models import Project
-from wembit.web.plan.queries import NeedNow, open_figures, shorts_by_project
+from wembit.web.plan.queries import NeedNow, makings_told, open_figures, shorts_by_project
 
 from .rope import Work
 
@@ -93,7 +92,7 @@ def on_sill(
     today = clock.today(studio)
     rows, dyed, parts = open_figures(studio)
     few = rows[start : start + SHOWN]
-    shorts, makings = shorts_by_project(studio), _makings(studio, few)
+    shorts, makings = shorts_by_project(studio), makings_told(studio, few)
     found = []
     for project in few:
         way = project.colourway
@@ -121,14 +120,6 @@ def on_sill(
     return found, len(rows)
 
 
-def _makings(studio: Studio, rows: Sequence[Project]) -> dict[UUID, tuple[int, dt.date]]:
-    """How many makings of each project are finished, and the day on which the first was begun."""
-    finished, first = Count("makings", filter=Q(makings__finished_at__isnull=False)), Min("makings__begun_at")
-    begun = Project.objects.filter(pk__in=[project.pk for project in rows], makings__isnull=False)
-    told = begun.order_by().values_list("pk").annotate(finished=finished, first=first)
-    return {pk: (count, at.astimezone(clock.zone(studio)).date()) for pk, count, at in told}
-
-
 def _work(project: Project, plan: BenchPlan, short: Sequence[NeedNow], begun: dt.date | None, today: dt.date) -> Work:
     stretch = plan.stretches[project.pk]
     first = min((begun - today).days, -1) if begun else -1
@@ -142,17 +133,16 @@ def _work(project: Project, plan: BenchPlan, short: Sequence[NeedNow], begun: dt
 def _pressing(
     project: Project, plan: BenchPlan, short: Sequence[NeedNow], begun: dt.date | None, today: dt.date
 ) -> str:
-    row, stretch = plan.rows.get(project.pk), plan.stretches[project.pk]
+    row, by = plan.rows.get(project.pk), plan.begin_by(project, today)
     if row and row.late_days:
         return f"{_days(row.late_days)} late"
     if project.due < today:
         return "late"
     if names := list(dict.fromkeys(need.item_name for need in short)):
         return f"short of {names[0]}" + (f" and {len(names) - 1} more" if len(names) > 1 else "")
-    if stretch.begin is None:
+    if by is None:
         return "nothing left to do"
-    verb = "go on" if begun else "begin"
-    return f"{verb} by {spoken(today + dt.timedelta(stretch.begin), today)}"
+    return f"{'go on' if begun else 'begin'} by {spoken(by, today)}"
 
 
 def _days(count: int) -> str:

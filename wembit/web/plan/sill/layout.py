@@ -12,7 +12,7 @@ from wembit.web.plan.days_axis import DaysAxis, days_axis
 
 from .figures import OnSill
 from .label_rows import label_rows
-from .rope import A_LITTLE_H, Band, Point, Strand, Work, centre, edge_path, flat, rope
+from .rope import A_LITTLE_H, Band, Point, Rope, Strand, Work, centre, edge_path, flat, rope
 
 LEFT_PX, WIDE_PX, RIGHT_PX = 24.0, 896.0, 40.0  # beside the days, and all of it where they have room
 PX_PER_MM, TALLEST_PX = 0.55, 176.0  # of a figure; of the tallest one, for which all are drawn smaller
@@ -48,7 +48,7 @@ class Laid:
 
 @dataclass(frozen=True)
 class Stood:
-    """A project on the sill: its feet at x, y, px of a mm, whether it should have been done, the outlines behind it (how far
+    """A project on the sill: its feet at x, y, px of a mm, the outlines behind it (how far
     aside in mm, and whether that one is made), where its words stand, and its strand.
     """
 
@@ -56,7 +56,6 @@ class Stood:
     x: float
     y: float
     scale: float
-    late: bool
     ghosts: list[tuple[float, bool]]
     words_y: float
     named: bool  # whether there is room for its words
@@ -121,6 +120,7 @@ class Sill:
     width: float
     scale: float
     axis: str
+    board_px: float = BOARD_PX
 
     @property
     def height(self) -> float:
@@ -132,9 +132,10 @@ class Sill:
         return [each.on for each in self.stood if not each.named]
 
     @property
-    def mark_px(self) -> float:
-        """Of 10 cm."""
-        return round(100 * self.scale, 1)
+    def scale_mark(self) -> tuple[float, float, float]:
+        """A line of 10 cm at the right end, above the board: x, y, length."""
+        long = round(100 * self.scale, 1)
+        return round(self.width - long - FINGER_PX, 1), round(self.board_y - ABOVE_PX, 1), long
 
 
 def sill(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark: str) -> Sill:
@@ -145,15 +146,13 @@ def sill(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark
     last = max([LEAST_DAYS, *(row.work.due for row in rows)])
     right = max([RIGHT_PX, *(wide - LEAST_PX * (last - row.work.due) for wide, row in zip(words, rows, strict=True))])
     axis = shown_days([row.work for row in rows], today, LEFT_PX, WIDE_PX - LEFT_PX - right)
-    edges = edges_of(axis, today)
-    back, ahead = min(edges), max(edges) - 1
-    laid = rope([row.work for row in rows], edges)
-    there = {day: minutes / 60 for day, minutes in enumerate(open_min) if day <= ahead}
-    most = max([laid.most, *there.values(), LOWEST_PX / PX_PER_HOUR])
+    over = laid_over(axis, rows, open_min, today)
+    edges, there = over.edges, over.there
+    most = max([over.rope.most, *there.values(), LOWEST_PX / PX_PER_HOUR])
     per_hour = min(PX_PER_HOUR, HIGHEST_PX / most)
     scale = min([PX_PER_MM, *(TALLEST_PX / row.side.tall for row in rows if row.side.tall)])
 
-    places = [centre(edges, min(max(row.work.due, back), ahead)) for row in rows]
+    places = [over.place(row.work.due) for row in rows]
     levels = _levels(places, words)
     tallest = max([LEAST_TALL_PX, *(row.side.tall * scale for row in rows)])
     board_y = LABEL_ROW_PX * (max([level for level in levels if level is not None], default=0) + 1) + ABOVE_PX + tallest
@@ -163,12 +162,11 @@ def sill(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark
         return base_y - hours * per_hour
 
     stood = []
-    for row, x, level, strand in zip(rows, places, levels, laid.strands, strict=True):
-        late = row.work.due < 0
-        feet_y = board_y + (DROP_PX if late else 0.0)
+    for row, x, level, strand in zip(rows, places, levels, over.rope.strands, strict=True):
+        feet_y = board_y + (DROP_PX if row.work.due < 0 else 0.0)  # a late one stands off the sill
         words_y = board_y - tallest - ABOVE_PX - LABEL_ROW_PX * (level or 0)
         lies = drawn(row.work, strand, y, (x, board_y + BOARD_PX), mark)
-        place = (round(x, 1), round(feet_y, 1), scale, late, _ghosts(row, scale), round(words_y, 1))
+        place = (round(x, 1), round(feet_y, 1), scale, _ghosts(row, scale), round(words_y, 1))
         stood.append(Stood(row, *place, level is not None, lies))
     stood = _apart(stood, board_y + BOARD_PX + OVER_HIGH_PX)
     line = [(along, y(hours)) for day, hours in there.items() for along in flat(edges, day)]
@@ -182,7 +180,7 @@ def sill(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark
         axis.x(today),
         round(board_y, 1),
         round(base_y, 1),
-        max([edges[ahead + 1] + RIGHT_PX, *ends]),
+        max([edges[max(edges)] + RIGHT_PX, *ends]),
         scale,
         _told(axis),
     )  # fmt: skip
@@ -232,6 +230,26 @@ def _apart(stood: Sequence[Stood], top: float) -> list[Stood]:
             told.append((lies.over_x, y))
         found.append(replace(each, strand=replace(lies, over=words, over_y=round(y, 1))))
     return found
+
+
+@dataclass(frozen=True)
+class LaidOver:
+    """The rope over its days: where each day begins (counted from today) and the last one ends, and the hours there are."""
+
+    edges: Mapping[int, float]
+    there: Mapping[int, float]
+    rope: Rope
+
+    def place(self, day: int) -> float:
+        """The middle of a day; of one that is not shown, of the nearest that is."""
+        return centre(self.edges, min(max(day, min(self.edges)), max(self.edges) - 1))
+
+
+def laid_over(axis: DaysAxis, rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date) -> LaidOver:
+    """The works of these projects over the days of an axis. `open_min`: minutes of the bench by day from today on."""
+    edges = edges_of(axis, today)
+    there = {day: minutes / 60 for day, minutes in enumerate(open_min) if day < max(edges)}
+    return LaidOver(edges, there, rope([row.work for row in rows], edges))
 
 
 def _ghosts(row: OnSill, scale: float) -> list[tuple[float, bool]]:

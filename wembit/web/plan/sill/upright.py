@@ -8,13 +8,14 @@ from dataclasses import dataclass
 from textwrap import wrap
 
 from .figures import OnSill
-from .layout import Laid, dates_of, drawn, edges_of, shown_days
-from .rope import centre, edge_path, flat, rope
+from .layout import Laid, dates_of, drawn, laid_over, shown_days
+from .rope import edge_path, flat
 
 TOP_PX, LONG_PX = 12.0, 640.0  # above the days, and of the days where they are not too many
-BASE_X, ROPE_PX, BOARD_X, BOARD_PX = 6.0, 84.0, 100.0, 58.0
+WIDE_PX, BASE_X, ROPE_PX, BOARD_X, BOARD_PX = 350.0, 6.0, 84.0, 100.0, 58.0
 FIGURE_PX, ROW_PX = 72.0, 96.0  # of a figure; between two figures at the least
 LABEL_X, LETTERS, LINE_PX = 244.0, 13, 16.0
+HOLD_X, HOLD_GAP_PX = 160.0, 4.0  # of what is touched, and between two of them
 BACK_DAYS = 3  # shown before today at the most
 LEAST_H = 3.0  # of a rope that is drawn to full width
 
@@ -46,25 +47,29 @@ class Upright:
     line: str
     today_y: float
     height: float
+    width: float = WIDE_PX
+    base_x: float = BASE_X
+    board_x: float = BOARD_X
+    board_px: float = BOARD_PX
+    label_x: float = LABEL_X
+    hold_x: float = HOLD_X
+    hold_wide: float = WIDE_PX - HOLD_X
+    hold_high: float = ROW_PX - HOLD_GAP_PX
 
 
 def upright(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark: str) -> Upright:
     """The same days and the same rope as `layout.sill`; figures that would stand on each other move down."""
     axis = shown_days([row.work for row in rows], today, TOP_PX, LONG_PX, BACK_DAYS)
-    edges = edges_of(axis, today)
-    back, ahead = min(edges), max(edges) - 1
-    laid = rope([row.work for row in rows], edges)
-    there = {day: minutes / 60 for day, minutes in enumerate(open_min) if day <= ahead}
-    per_hour = ROPE_PX / max([laid.most, *there.values(), LEAST_H])
+    over = laid_over(axis, rows, open_min, today)
+    per_hour = ROPE_PX / max([over.rope.most, *over.there.values(), LEAST_H])
     scale = FIGURE_PX / max([1.0, *(max(row.side.long, row.side.tall) for row in rows)])
 
     def x(hours: float) -> float:
         return BASE_X + hours * per_hour
 
     found, lowest = [], 0.0
-    for row, strand in zip(rows, laid.strands, strict=True):
-        due = centre(edges, min(max(row.work.due, back), ahead))
-        y = max(due + FIGURE_PX / 2, lowest + ROW_PX)
+    for row, strand in zip(rows, over.rope.strands, strict=True):
+        y = max(over.place(row.work.due) + FIGURE_PX / 2, lowest + ROW_PX)
         lowest = y
         name, words = wrap(row.title, LETTERS), wrap(row.words, LETTERS + 2)
         top = y - FIGURE_PX + 8
@@ -76,12 +81,12 @@ def upright(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, m
                 drawn(row.work, strand, x, (BOARD_X, y - FIGURE_PX / 2), mark, upright=True),
             )
         )  # fmt: skip
-    line = [(along, x(hours)) for day, hours in there.items() for along in flat(edges, day)]
+    line = [(along, x(hours)) for day, hours in over.there.items() for along in flat(over.edges, day)]
     return Upright(
         found,
         dates_of(axis, 26.0),
         [(fold.x, fold.width, round(fold.days / 7)) for fold in axis.folds],
         f"M{edge_path(line, upright=True)}" if line else "",
         round(axis.x(today), 1),
-        round(max(edges[ahead + 1], lowest + 16), 1),
+        round(max(over.edges[max(over.edges)], lowest + 16), 1),
     )

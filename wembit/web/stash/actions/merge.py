@@ -29,17 +29,34 @@ def merge(member: Member, lot_id: UUID, into_id: UUID, *, press: Press) -> Entry
     held = Lot.objects.filter(pk=lot.pk).locked().get().on_hand
     if not held:
         raise Refusal("That bag is empty already.", "into")
-    _mix_cost(lot, into, held)
     note = "" if lot.dye_lot == into.dye_lot else f"dye lots {lot.dye_lot or '?'} and {into.dye_lot or '?'} mixed"
-    return draft.commit([Line(lot.pk, MERGED_OUT, -held), Line(into.pk, MERGED_IN, held)], note=note)
+    entry = draft.commit([Line(lot.pk, MERGED_OUT, -held), Line(into.pk, MERGED_IN, held)], note=note)
+    mix_cost(entry)
+    return entry
 
 
-def _mix_cost(lot: Lot, into: Lot, held: Decimal) -> None:
-    """What is in the bag now costs what both cost together; nobody knows where one of them is not known."""
-    there = Lot.objects.filter(pk=into.pk).locked().get().on_hand
-    if lot.unit_cost == into.unit_cost:
+def mix_cost(entry: Entry) -> None:
+    """What is in the bag now costs what both cost together; nobody knows where one of them is not known.
+
+    The bag remembers what it cost before, so that a merge can be taken back. Within the caller's transaction.
+    """
+    poured, filled = (entry.movements.select_related("lot").get(kind=kind) for kind in (MERGED_OUT, MERGED_IN))
+    before, added = filled.lot.unit_cost, poured.lot.unit_cost
+    if before == added:
         return
     mixed = None
-    if lot.unit_cost is not None and into.unit_cost is not None:
-        mixed = (lot.unit_cost * held + into.unit_cost * there) / (held + there)
-    Lot.objects.filter(pk=into.pk).update(unit_cost=mixed)
+    if before is not None and added is not None:
+        there = filled.lot.on_hand - filled.amount
+        mixed = (before * there + added * filled.amount) / filled.lot.on_hand
+    filled.lot.mixed = {**filled.lot.mixed, str(entry.pk): None if before is None else str(before)}
+    filled.lot.unit_cost = mixed
+    filled.lot.save(update_fields=["mixed", "unit_cost"])
+
+
+def unmix_cost(entry: Entry) -> None:
+    """What the bag cost before that merge. Within the caller's transaction."""
+    lot = entry.movements.select_related("lot").get(kind=MERGED_IN).lot
+    if str(entry.pk) in lot.mixed:
+        before = lot.mixed.pop(str(entry.pk))
+        lot.unit_cost = None if before is None else Decimal(before)
+        lot.save(update_fields=["mixed", "unit_cost"])

@@ -12,6 +12,8 @@ from wembit.web.stash.ledger import EntryDraft, Line, Press, repeated
 from wembit.web.stash.models import RECOUNT, Entry, Lot
 from wembit.web.studio.models import MAKER, Member
 
+from .merge import MERGE, mix_cost
+
 
 @transaction.atomic
 def repeat(member: Member, entry_id: UUID) -> Entry:
@@ -35,5 +37,7 @@ def repeat(member: Member, entry_id: UUID) -> Entry:
     new = draft.commit([Line(line.lot_id, line.kind, line.amount, line.need) for line in lines], note=entry.note)
     if entry.verb == RECOUNT:
         Lot.objects.filter(pk=lines[0].lot_id).update(recounted_at=entry.happened_at)
+    if entry.verb == MERGE:
+        mix_cost(new)
     repeated.send(sender=Entry, old=entry, new=new, lines=list(zip(lines, new.written, strict=False)))
     return new

@@ -13,6 +13,8 @@ from wembit.web.stash.models import RECOUNT, Entry, Lot, standing
 from wembit.web.stash.queries import last_entry
 from wembit.web.studio.models import MAKER, Member
 
+from .merge import MERGE, unmix_cost
+
 UNDO = "undo"
 
 
@@ -37,6 +39,8 @@ def undo(member: Member, *, press: Press, entry_id: UUID | None = None) -> Entry
     reversing.send(sender=Entry, entry=entry)
     if entry.verb == RECOUNT:
         _forget_recount(moved[0].lot, entry)
+    if entry.verb == MERGE:
+        unmix_cost(entry)
     lines = [Line(m.lot_id, m.kind, -m.amount, m.need) for m in moved]
     return draft.commit(lines, note=f"takes back: {entry.verb}", reverses=entry)
 

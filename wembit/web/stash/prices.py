@@ -1,4 +1,4 @@
-"""What one g, piece or mm of a thing costs: what its bag cost, else its cheapest pack, else what its parts cost."""
+"""What one g, piece or mm of a thing costs: its cheapest pack, else what its parts cost; a bag may know better."""
 
 from __future__ import annotations
 
@@ -9,7 +9,8 @@ from uuid import UUID
 
 from wembit.core.stock.costing import blended
 from wembit.web.asked import id_in
-from wembit.web.stash.models import Item
+
+from .models import Item
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
