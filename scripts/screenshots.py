@@ -20,7 +20,6 @@ VIEWS = {  # name: the page, then what is picked on it by its words
     "bag": ("stash/", "oat"),
     "figures": ("figures/", ""),
     "figure": ("figures/", "Hare"),
-    "turned": ("figures/", "Octopus"),
     "begin": ("figures/new/standing/?legs=-2&ears=2", ""),
     "board": ("figures/", "Heron"),
     "order": ("figures/", "Hedgehog"),
@@ -31,7 +30,8 @@ VIEWS = {  # name: the page, then what is picked on it by its words
     "on-the-bench": ("bench/", ""),
     "bench": ("bench/", "Heron"),
     "answers": ("plan/", "Snail race"),
-    "telling": ("stash/", "kelp"),
+    "what-if": ("plan/", "Winter market"),
+    "worth": ("costs/", ""),
 }
 ON_A_PHONE = {"phone-today": ("", ""), "phone-bench": ("bench/", "Heron")}
 
@@ -60,8 +60,6 @@ def take(page, name: str, start: str, words: str) -> None:
         (hold if hold.count() else pick).click()
         settled(page)
         page.wait_for_timeout(STEADY_MS)  # what listens to a scale is never idle
-    if name == "turned":
-        page.goto(page.url.split("?")[0] + "?see=turn&turn=35&tilt=18")
     if name == "board":
         begin(page)
         mark_the_line(page)
@@ -75,13 +73,10 @@ def take(page, name: str, start: str, words: str) -> None:
         settled(page)
     if name in LEADS:
         LEADS[name](page).click()
-    if name == "telling":
-        page.get_by_role("link", name="Its colour").click()
-        box = page.locator("#shot").bounding_box()
-        for share in (0.26, 0.69):
-            page.locator("#shot").click(position={"x": box["width"] * share, "y": box["height"] / 2})
-        page.get_by_role("button", name="Read the colour").click()
-        page.get_by_text("The picture says this").wait_for()
+    if name == "what-if":
+        page.get_by_role("link", name="What if it were").click()
+        page.get_by_role("link", name="A week earlier").click()
+        settled(page)
     if name == "colour":
         page.locator('svg a[aria-label^="moss"]').press("Enter")
     page.wait_for_timeout(250)
