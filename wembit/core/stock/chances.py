@@ -26,6 +26,7 @@ TAIL, MIDDLES = (
     0.97,
 )  # of a lognormal demand that the grid holds at least, and where only the middle is asked for
 A_TRACE = 1e-6  # grams below which a balance counts as exactly 0
+LEAST_TOP = 1e-3  # grams that a grid is fit for where nothing is there: the first that is used is short
 Z90 = 1.2815515655446004
 WEEK = 7
 RARE, SCARCE = 0.5, 0.2  # the gamma shape of a week below which hardly anything is used, or very much; of the standard
@@ -47,7 +48,7 @@ class Wanted:
 class Case:
     """A fibre: the exact end-of-day balances (days,) with medians and `steady` of all that is used, the habit of a day as
     shape and scale of its gamma increment (shape 0: none; `is_rare`: mostly nothing, then much), the demands that scatter,
-    and the days on which something arrives.
+    and the days on which something arrives; `sunk`: the first day on which it is short for sure, −1 for none.
     """
 
     middles: Array
@@ -57,6 +58,7 @@ class Case:
     arrivals: tuple[int, ...]
     steady: float = 0.0
     is_rare: bool = False
+    sunk: int = -1
 
     @property
     def is_heavy(self) -> bool:
@@ -99,7 +101,8 @@ class _Grid:
         self.steady = np.array([case.steady for case in cases])
         self.needed = np.array([_needed(case, days, tail) for case in cases])
         if top is not None:  # what is used beyond it is short for good, so that it need not be told apart
-            self.needed[:, 1, :] = np.minimum(self.needed[:, 1, :], np.maximum(top[:, None] / (CELLS - ZERO_AT - 2), 0))
+            most = np.maximum(top, LEAST_TOP) / (CELLS - ZERO_AT - 2)
+            self.needed[:, 1, :] = np.minimum(self.needed[:, 1, :], most)
         self.needed = self.needed.max(axis=1)
         self.is_one = len(cases) == 1
         self.kept: tuple[Array, Array, NDArray[np.complex128]] | None = None
@@ -271,12 +274,17 @@ def odds(cases: Sequence[Case], rows: Sequence[int], last: int, limit: float) ->
         if len(part):
             some = _odds([cases[int(at)] for at in part], rows, last, limit, apart=is_heavy)
             found.short[part], found.balance[part], found.passed[part] = some.short, some.balance, some.passed
+    for at, case in enumerate(cases):
+        if 0 <= case.sunk <= last:
+            found.short[at, np.asarray(rows) >= case.sunk] = 1.0
+            passed = int(found.passed[at])
+            found.passed[at] = case.sunk if passed < 0 else min(passed, case.sunk)
     return found
 
 
 def _odds(cases: Sequence[Case], rows: Sequence[int], last: int, limit: float, *, apart: bool) -> Odds:
     """The same; `apart`: what can run short on a grid of its own, since tails reach far beyond it."""
-    top = np.array([case.middles.max() for case in cases]) if apart else None
+    top = np.array([np.maximum.accumulate(case.middles) for case in cases]) if apart else None
     short = _Short(_Grid(cases, top), limit)
     wide = _Grid(cases, None, MIDDLES) if apart else short.grid
     found, balance = np.zeros((len(cases), len(rows))), np.zeros((len(cases), len(rows), 3))

@@ -13,12 +13,14 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.special import gammaincinv
 
 from .chances import A_TRACE, RARE, SCARCE, Case, Wanted, lowest, odds
 from .packs import Chosen, cheapest
 
 WEEK = 7
+HARDLY = 1.5  # the gamma shape of what a habit has used so far, below which it is mostly next to nothing
 
 
 @dataclass(frozen=True)
@@ -153,11 +155,13 @@ def _unsure(
 def _case(today: dt.date, fibre: Fibre, days: int) -> Case:
     """The fibre by days from today on."""
     changes = np.zeros(days)
+    at_most = np.full(days, float(fibre.on_hand))
     arrivals, wanted = set(), []
     for each in fibre.receipts:
         day = max(0, (each.date - today).days)
         if day < days and each.grams > 0:
             changes[day] += each.grams
+            at_most[day:] += each.grams
             arrivals |= {day} - {0}
     for each in fibre.demands:
         day = max(0, (each.date - today).days)
@@ -165,14 +169,25 @@ def _case(today: dt.date, fibre: Fibre, days: int) -> Case:
             changes[day] -= each.grams
             if each.sigma > 0:
                 wanted.append(Wanted(day, each.grams, each.sigma))
+            else:
+                at_most[day:] -= each.grams
     mean, sd = fibre.habit.weekly_g, fibre.habit.weekly_sd_g
     random = mean > 0 and sd > 0
     shape, scale = (mean**2 / (WEEK * sd**2), sd**2 / mean) if random else (0.0, 0.0)
     there = fibre.on_hand + np.cumsum(changes)
-    rare = random and (WEEK * shape < RARE or float(there.max()) < SCARCE * sd)
+    rare = random and (WEEK * shape < RARE or float(there.max()) < SCARCE * sd or _is_soon_scarce(there, shape, sd))
     steady = 0.0 if rare else mean / WEEK
     middles = there - steady * np.arange(1, days + 1)
-    return Case(middles, shape, scale, tuple(wanted), tuple(sorted(arrivals)), steady, rare)
+    unsure_from = 0 if random else min((each.day for each in wanted), default=days)
+    sunk = np.flatnonzero(at_most[unsure_from:] <= A_TRACE)  # something is used for sure
+    sunk_on = unsure_from + int(sunk[0]) if len(sunk) else -1
+    return Case(middles, shape, scale, tuple(wanted), tuple(sorted(arrivals)), steady, rare, sunk_on)
+
+
+def _is_soon_scarce(there: NDArray[np.float64], shape: float, weekly_sd: float) -> bool:
+    """Whether next to nothing is there while a habit has hardly begun: all then hangs on its smallest uses."""
+    soon = there[: max(1, math.ceil(HARDLY / shape))]
+    return bool(((soon >= -A_TRACE) & (soon < SCARCE * weekly_sd)).any())
 
 
 def _sure(today: dt.date, case: Case, rows: Sequence[int], horizon_days: int, fibre: Fibre, service: float) -> Future:
