@@ -6,8 +6,8 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
+from tests.web.forms import keep_hours
 from tests.web.helpers import get, post, text, words
-from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import PieceLayer
@@ -15,6 +15,7 @@ from wembit.web.caches import by_content
 from wembit.web.plan import figure_work as kept
 from wembit.web.plan.bench_plan import bench_plan
 from wembit.web.plan.figure_work import figure_work
+from wembit.web.plan.models import MakerHours
 from wembit.web.plan.queries import open_figures
 from wembit.web.stash.models import Item, Lot, OwnBreed
 from wembit.web.studio.models import VIEWER, Studio
@@ -23,10 +24,6 @@ from wembit.web.studio.models import VIEWER, Studio
 @pytest.fixture
 def project(owner):
     return make.project(owner, make.figure(owner, fibre=make.lot(owner, "oat", "900"), length=60), count=4, days=20)
-
-
-def keep(client, hours="2", **days):
-    return post(client, "plan/hours/", **{day: days.get(day, hours) for day in WEEK})
 
 
 def plan(owner):
@@ -44,7 +41,7 @@ def test_nobody_has_said_and_it_is_asked(client, owner, project):
 
 
 def test_hours_say_when_to_begin_and_when_it_is_done(client, owner, project):
-    assert keep(client).status_code == 302
+    assert keep_hours(client).status_code == 302
     row = plan(owner).rows[project.pk]
     assert row.late_days == 0
     assert clock.today(owner.studio) <= row.finish <= project.due
@@ -56,9 +53,9 @@ def test_hours_say_when_to_begin_and_when_it_is_done(client, owner, project):
 
 
 def test_less_hours_and_more_to_make_are_later(client, owner, project):
-    keep(client, "2")
+    keep_hours(client, "2")
     first = plan(owner).rows[project.pk]
-    keep(client, "0.25")
+    keep_hours(client, "0.25")
     slower = plan(owner).rows[project.pk]
     assert slower.finish > first.finish
     assert slower.latest_start < first.latest_start
@@ -70,7 +67,7 @@ def test_less_hours_and_more_to_make_are_later(client, owner, project):
 
 
 def test_what_is_worked_at_the_bench_is_done(client, owner, project):
-    keep(client)
+    keep_hours(client)
     before = minutes_asked(owner)
     making = begin_making(owner, project.pk)
     for layer in PieceLayer.objects.filter(piece__making=making):
@@ -114,21 +111,21 @@ def test_what_is_kept_of_a_figure_s_work_follows_each_thing_that_it_hangs_on(cli
 
 
 def test_a_day_without_hours_is_no_day(client, owner, project):
-    keep(client, "0", sat="4")
+    keep_hours(client, "0", sat="4")
     row = plan(owner).rows[project.pk]
     assert row.finish.weekday() == 5
     assert row.latest_start.weekday() == 5
 
 
 def test_none_at_all_is_nobody_says(client, owner, project):
-    keep(client)
-    keep(client, "0")
+    keep_hours(client)
+    keep_hours(client, "0")
     assert not plan(owner).rows
 
 
 @pytest.mark.parametrize("given", ["16", "-1", "much"])
 def test_what_cannot_be_is_told_and_stays(client, owner, project, given):
-    answer = keep(client, "2", wed=given)
+    answer = keep_hours(client, "2", wed=given)
     assert answer.status_code == 422
     assert "Write hours, 0 to 15." in words(text(answer))
     assert f'value="{given}"' in text(answer)
@@ -136,17 +133,17 @@ def test_what_cannot_be_is_told_and_stays(client, owner, project, given):
 
 
 def test_z_takes_the_hours_back_and_a_viewer_gives_none(client, studio, owner, project):
-    keep(client, "2")
-    keep(client, "1")
+    keep_hours(client, "2")
+    keep_hours(client, "1")
     post(client, "undo/")
-    assert studio.__class__.objects.get(pk=studio.pk).habits["hours"]["mon"] == 2
+    assert MakerHours.objects.get(member=owner).hours["mon"] == 2
     viewer = signed_in(make.member(studio, VIEWER))
-    assert keep(viewer).status_code == 403
+    assert post(viewer, "plan/hours/", **{f"mon_{owner.pk}": "3"}).status_code == 403
     assert "Hours at the bench" not in words(get(viewer, "plan/"))
 
 
 def test_two_projects_share_the_bench_the_urgent_one_first(client, owner, project):
-    keep(client, "1")
+    keep_hours(client, "1")
     other = make.project(
         owner, make.figure(owner, "Small", fibre=make.lot(owner, "sea", "90"), length=40), count=1, days=2, name="Gift"
     )

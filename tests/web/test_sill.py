@@ -9,9 +9,8 @@ from hypothesis import strategies as st
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
-from tests.web.forms import form_at
+from tests.web.forms import form_at, keep_hours
 from tests.web.helpers import get, post, text, words
-from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.plan.bench_plan import bench_plan
@@ -132,7 +131,7 @@ def moved(client, project, **changes):
 
 
 def hours(client, each="2"):
-    post(client, "plan/hours/", **dict.fromkeys(WEEK, each))
+    keep_hours(client, each)
 
 
 def test_a_figure_stands_on_its_day_with_what_presses_most(client, owner, project):
@@ -271,7 +270,7 @@ def test_a_project_every_day_leaves_the_sill_in_sight_and_names_the_others_benea
     studio = Studio.objects.get(pk=owner.studio_id)
     plan = bench_plan(studio)
     rows, _ = on_sill(studio, plan)
-    laid = sill(rows, plan.open_min, clock.today(studio), ".")
+    laid = sill(rows, plan.hours, clock.today(studio), ".")
     assert laid.board_y < 36 * 7 + 200
     assert 0 < len(laid.unnamed) < 14
     page = get(client, "plan/")

@@ -6,8 +6,8 @@ import re
 import pytest
 
 from tests.web import factories as make
+from tests.web.forms import keep_hours
 from tests.web.helpers import get, post, title, words
-from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.plan.models import Project
@@ -54,7 +54,7 @@ def test_a_later_project_is_begun_on_its_evening_or_comes_then(client, owner, ha
     assert "Then Spring" in words(get(client))
     make.project(owner, hare, days=20, start=5, count=3, name="Market")
     assert told(owner) == [(BEGIN, 5, "Begin Market")]
-    post(client, "plan/hours/", **dict.fromkeys(WEEK, "0.5"))
+    keep_hours(client, "0.5")
     ((kind, day, _),) = [row for row in told(owner) if row[2].endswith("Market")]
     assert kind in (BEGIN, DUE) and day < DAYS
     begin_making(owner, Project.objects.get(name="Market").pk)

@@ -20,7 +20,7 @@ from wembit.web.bench.actions.break_needle import break_needle
 from wembit.web.bench.models import Drying, Making, MakingThing, NeedleBreak, Piece, PieceLayer
 from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.actions.begin_tracing import begin_tracing
-from wembit.web.plan.models import Pin, StandIn
+from wembit.web.plan.models import Away, Pin, StandIn
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.models import Order, OrderLine
 from wembit.web.stash.models import Entry, Reminder, StashFile
@@ -109,6 +109,7 @@ def one_of_everything(owner) -> dict:
         "line_id": OrderLine.objects.filter(**mine).first().pk, "order_id": Order.objects.filter(**mine).first().pk,
         "break_id": a_needle_broke(owner, making),
         "drying_id": something_dries(making),
+        "away_id": Away.objects.create(**mine, member=owner, first=clock.now(), last=clock.now() + DAY).pk,
         "pin_id": Pin.objects.create(**mine, project=project, lot=lot, amount=1).pk,
         "supplier_id": offer.supplier_id, "member_id": owner.pk, "studio": "saltgrass", "name": "x.jpg", "lot": lot,
         "position": 0, "number": 1, "tracing_id": tracing.pk, "reference_id": reference.pk,

@@ -7,9 +7,8 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
-from tests.web.forms import form_at
+from tests.web.forms import form_at, keep_hours
 from tests.web.helpers import get, post, text, words
-from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.plan.models import Need, Project
@@ -59,7 +58,7 @@ def test_twenty_instead_of_four_is_told_and_nothing_is_changed(client, owner, pr
 
 
 def test_what_is_told_is_what_comes_when_it_is_kept(client, owner, project):
-    post(client, "plan/hours/", **dict.fromkeys(WEEK, "0.2"))
+    keep_hours(client, "0.2")
     mine = again(owner)
     outcome, _ = tried(mine, moved([change(project, days=-9, more=16)]), lambda studio: "")
     assert outcome.late and outcome.short and outcome.orders and outcome.cost_more > 0

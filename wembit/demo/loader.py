@@ -34,7 +34,10 @@ from wembit.web.figures.actions.add_reference import add_reference
 from wembit.web.figures.models import PART_FIELDS, Choice, Colourway, Figure, Layer, Part, Slot, Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.seating import placed_part
+from wembit.web.plan.actions.keep_away import go_away
+from wembit.web.plan.actions.keep_hours import keep_hours
 from wembit.web.plan.actions.plan_project import plan_project
+from wembit.web.plan.models import STOCK
 from wembit.web.restock.actions.keep_offer import keep_offer
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.actions.receive_order import receive_order
@@ -63,7 +66,8 @@ if TYPE_CHECKING:
 PASSWORD = "saltgrass-felt"
 LEAST = Decimal("0.01")
 OWN = {"kind": "own", "sale": "yes", "whom": "", "credit": "", "safety": ""}
-HOURS = {"mon": 2.0, "tue": 2.0, "wed": 0.0, "thu": 2.5, "fri": 2.0, "sat": 6.0, "sun": 3.0}  # of both makers together
+MIRAS = {"mon": 0.0, "tue": 2.0, "wed": 0.0, "thu": 2.5, "fri": 0.0, "sat": 3.5, "sun": 3.0}  # hours at the bench
+TOVES = {"mon": 2.0, "tue": 0.0, "wed": 0.0, "thu": 0.0, "fri": 2.0, "sat": 2.5, "sun": 0.0}
 LEAST_ASIDE = 0.2  # grams that are worth laying aside
 SCHOOL = {"wool": "broken up", "needles": "bundle", "amounts": "small", "twins": "halves", "attach": "loose end",
           "eyes": "last", "trim": "zone", "surface": "smooth", "strays": "stab", "fingers": "guards"}  # fmt: skip
@@ -112,9 +116,10 @@ class _Builder:
             self.ways[figure.name] = load_figure(self.studio, figure, self.items)
         self.sketches()
         self.keeping()
-        self.studio.habits = {"school": SCHOOL, "hours": HOURS, "hour_rate": "14", "mark_up": "15"}
+        self.studio.habits = {"school": SCHOOL, "hour_rate": "14", "mark_up": "15"}
         self.studio.backed_up_at = self.now  # so that the pictures of Today begin without that caution
         self.studio.save(update_fields=["habits", "backed_up_at"])
+        keep_hours(self.owner, {self.owner.pk: MIRAS, self.maker.pk: TOVES})
         self.past()
         self.present()
         return self.studio
@@ -220,13 +225,14 @@ class _Builder:
     def present(self) -> None:
         """Five projects around today, two makings in hand, an order on the way."""
         with self.day(24):
-            heron = self._plan("Heron", 1, "Bird hide, a promise", due=-1, start=-15)
+            heron = self._plan("Heron", 1, "Bird hide, a promise", due=-1, start=-15, for_whom="order")
         with self.day(12):
             crab = self._plan("Hermit crab", 2, "Shop window", due=9, start=-4)
         with self.day(6):
-            self._plan("Otter, upright", 4, "Winter market", due=18, start=9)
-            self._plan("Snail", 10, "Snail race", due=25, start=13)
-            self._plan("Hare, crouched", 3, "Spring orders", due=46, start=30)
+            self._plan("Otter, upright", 4, "Winter market", due=18, start=9, for_whom="market")
+            self._plan("Snail", 10, "Snail race", due=25, start=13, for_whom="class")
+            self._plan("Hare, crouched", 3, "Spring orders", due=46, start=30, for_whom="order")
+        go_away(self.owner, self.maker.pk, self.today + dt.timedelta(20), self.today + dt.timedelta(26))
         in_hand = self._begin(heron, 14, self.owner, share=0.75)
         count_needles(self.owner, in_hand.pk, 2)
         self._glued(in_hand)
@@ -257,11 +263,11 @@ class _Builder:
             with self.day(0, 8):
                 let_dry(self.owner, making.pk, glued)
 
-    def _plan(self, figure: str, count: int, name: str, *, due: int, start: int) -> Any:
+    def _plan(self, figure: str, count: int, name: str, *, due: int, start: int, for_whom: str = STOCK) -> Any:
         day = self.today
         return plan_project(
             self.owner, self.ways[figure].pk, name=name, count=count, due=day + dt.timedelta(due),
-            start=day + dt.timedelta(start),
+            start=day + dt.timedelta(start), for_whom=for_whom,
         )  # fmt: skip
 
     def _make(self, figure: str, count: int, name: str, *, begin: int, maker: Member) -> None:

@@ -22,7 +22,7 @@ from wembit.web.bench.models import Drying, Guess, Making, MakingThing, NeedleBr
 from wembit.web.errors import Refusal
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version
 from wembit.web.plan.actions.reserve import reserve
-from wembit.web.plan.models import PLANNED, Need, Pin, Project, StandIn
+from wembit.web.plan.models import PLANNED, Away, LeftToOthers, MakerHours, Need, Pin, Project, StandIn
 from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine, Supplier
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import Drawer, Item, Lot, Movement, OwnBreed, Reminder, standing
@@ -215,7 +215,10 @@ WATCHED = {
     "plan:change": Watched("{}, changed", _project),
     "plan:drop": Watched("{}, given up", _project),
     "plan:finish": Watched("{}, done", _project),
-    "plan:hours": Watched("hours at the bench", _studio),
+    "plan:hours": Watched("hours at the bench", lambda press: [press.of(MakerHours)]),
+    "plan:away": Watched("{}, away", lambda press: [press.of(Away)]),
+    "plan:back": Watched("{}, there after all", lambda press: [press.of(Away, pk=press.ids["away_id"])]),
+    "plan:who": Watched("{}, who makes it", lambda press: [press.of(LeftToOthers)]),
     "plan:move": Watched("{}, moved", _project),
     "plan:pin": Watched(
         "a bag, kept for a project",

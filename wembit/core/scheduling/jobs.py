@@ -21,12 +21,13 @@ class Step:
 @dataclass(frozen=True)
 class Job:
     """Steps one after the other; the day on which it is due and that from which it can be worked, counted from the first
-    day.
+    day; `priority`: what has a lower one is worked first, whatever is due when.
     """
 
     due: int
     steps: tuple[Step, ...]
     ready: int = 0
+    priority: int = 0
 
     @property
     def opens(self) -> float:

@@ -8,7 +8,7 @@ worked in one stretch where waits allow it. What is left over is what cannot be 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from .bench_hours import DAY, BenchHours
 from .dispatch import State, dispatch
@@ -96,7 +96,7 @@ def _shortened(job: Job, minutes: float) -> Job:
         off = min(step.minutes, minutes)
         minutes -= off
         steps.append(Step(step.minutes - off, step.wait))
-    return Job(job.due, tuple(reversed(steps)), job.ready)
+    return replace(job, steps=tuple(reversed(steps)))
 
 
 def evenly(jobs: Sequence[Job], starts: Sequence[int]) -> list[Stretch]:

@@ -17,15 +17,19 @@ from .bench_hours import EASE, BenchHours
 from .dispatch import State, dispatch, greatest_lateness, settle, work_on
 from .jobs import Job, backwards
 
+A_LONG_TIME = 1e8  # days between what is due first of one priority and last of the one before
 EXACT = 5  # jobs up to which the plan is the best there is
 MOST_BRANCHES = 20_000  # of one lateness, beyond which the best plan so far is taken
 
 
 def least_late(jobs: Sequence[Job], bench: BenchHours) -> State:
     """The finished state of the plan: exact for up to `EXACT` jobs, and without waits and ready dates; else no worse than the
-    earliest due date first.
+    earliest due date first. Where priorities differ, by them and then by due date: without waits the greatest lateness of each
+    priority is the least beside what comes before it.
     """
     first = State.at_first(jobs)
+    if len({job.priority for job in jobs}) > 1:
+        return dispatch(first, jobs, bench, lambda which, _: jobs[which].priority * A_LONG_TIME + jobs[which].due)
     best = _by_due(first, jobs, bench)
     late = greatest_lateness(best, jobs)
     if not jobs or _is_plain(jobs):

@@ -33,13 +33,19 @@ class FreeLot:
 
 @dataclass(frozen=True)
 class Demand:
-    """What is asked of a fibre by a day."""
+    """What is asked of a fibre by a day; what has a lower `priority` is served first, whatever is due when."""
 
     id: object
     due: dt.date
     fibre: object
     grams: float
     visible: bool = True
+    priority: int = 0
+
+    @property
+    def turn(self) -> tuple[int, dt.date]:
+        """What has an earlier one is served before it."""
+        return self.priority, self.due
 
 
 @dataclass(frozen=True)
@@ -60,13 +66,13 @@ class Allocation:
 
 
 def allocate(lots: Sequence[FreeLot], demands: Sequence[Demand], least: float = LEAST_G) -> Allocation:
-    """Reserve lots (grams free) to demands by due date, then in list order. Amounts in g, or the item's unit; what is missing
-    of a demand is told from `least` on.
+    """Reserve lots (grams free) to demands by priority, due date, then list order. Amounts in g, or the item's unit; what is
+    missing of a demand is told from `least` on.
     """
     mine: dict[object, tuple[list[FreeLot], list[Demand]]] = {}
     for lot in lots:
         mine.setdefault(lot.fibre, ([], []))[0].append(lot)
-    for demand in sorted(demands, key=lambda each: each.due):
+    for demand in sorted(demands, key=lambda each: each.turn):
         mine.setdefault(demand.fibre, ([], []))[1].append(demand)
     reservations: dict[object, list[Reserved]] = {}
     short = {}
@@ -79,7 +85,7 @@ def allocate(lots: Sequence[FreeLot], demands: Sequence[Demand], least: float = 
             missing = (_parts(demand.grams) - wish.gets) / PARTS
             if missing >= least:
                 short[demand.id] = missing
-    order = [demand.id for demand in sorted(demands, key=lambda each: each.due)]
+    order = [demand.id for demand in sorted(demands, key=lambda each: each.turn)]
     return Allocation(tuple(each for key in order for each in reservations[key]), short)
 
 
@@ -187,7 +193,7 @@ def _filled_up(
 
 
 def _is_unfair(demands: Sequence[Demand], allocated: Allocation) -> bool:
-    """Whether a demand is short while one with a later due date holds something."""
+    """Whether a demand is short while one whose turn comes later holds something."""
     holding = {reservation.demand for reservation in allocated.reservations}
-    short_since = min((demand.due for demand in demands if demand.id in allocated.short), default=None)
-    return short_since is not None and any(demand.due > short_since for demand in demands if demand.id in holding)
+    short_since = min((demand.turn for demand in demands if demand.id in allocated.short), default=None)
+    return short_since is not None and any(demand.turn > short_since for demand in demands if demand.id in holding)

@@ -10,16 +10,15 @@ from uuid import UUID
 
 from wembit.core.contract.requests import WEEK
 from wembit.core.scheduling.bench_hours import BenchHours
+from wembit.core.scheduling.benches import Asked, together
 from wembit.core.scheduling.jobs import Job, Step
-from wembit.core.scheduling.just_in_time import Stretch, evenly, latest
-from wembit.core.scheduling.least_lateness import least_late
-from wembit.core.scheduling.plan import Planned, rows_of
+from wembit.core.scheduling.just_in_time import Stretch, evenly
+from wembit.core.scheduling.plan import Planned
 from wembit.web import clock
 
-from .actions.keep_hours import HOURS
 from .begun import worked_of
 from .figure_work import figure_work
-from .queries import open_figures
+from .queries import at_the_bench, open_figures
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -30,17 +29,26 @@ DAYS_BEYOND = 15  # the last due day, of which the hours are known
 
 
 @dataclass(frozen=True)
+class Hours:
+    """A maker's minutes at the bench by day from today on."""
+
+    name: str
+    minutes: Sequence[float]
+
+
+@dataclass(frozen=True)
 class BenchPlan:
     """The open projects at the bench, by their ids: as the hours allow them (empty while nobody has said the hours), the days
     of what is still to be done, as late as they can be, the minutes of what is done, and the colour of the wool that is seen
-    most; the minutes that the bench is open by day, from today on.
+    most; how many of what is to be made are whose, by name, where several have hours; the hours of each.
     """
 
     rows: Mapping[UUID, Planned] = field(default_factory=dict)
     stretches: Mapping[UUID, Stretch] = field(default_factory=dict)
     made_min: Mapping[UUID, float] = field(default_factory=dict)
     wool: Mapping[UUID, str] = field(default_factory=dict)
-    open_min: Sequence[float] = ()
+    whose: Mapping[UUID, list[tuple[str, float]]] = field(default_factory=dict)
+    hours: Sequence[Hours] = ()
 
     def begin_by(self, project: Project, today: dt.date) -> dt.date | None:
         """The day by which it has to be begun, or gone on with: as late as the hours allow beside all others, or, while nobody
@@ -52,11 +60,6 @@ class BenchPlan:
         return today + dt.timedelta(stretch.begin) if self.rows else project.start
 
 
-def hours_of(studio: Studio) -> dict[str, float]:
-    """Hours by weekday; empty while nobody has said."""
-    return dict(studio.habits.get(HOURS, {}))
-
-
 def bench_plan(studio: Studio) -> BenchPlan:
     """The plan with the least greatest lateness. Kept until the next press or day."""
     today = clock.today(studio)
@@ -65,27 +68,38 @@ def bench_plan(studio: Studio) -> BenchPlan:
 
 
 def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan:
-    hours = hours_of(studio)
     open_ones, dyed, parts = open_figures(studio)
     if not open_ones:
         return BenchPlan()
-    worked = worked_of(studio)
-    jobs, made, wool = [], {}, {}
+    worked, makers = worked_of(studio), [maker for maker in at_the_bench(studio) if maker.hours]
+    asked, made, wool = [], {}, {}
     for project in open_ones:
         way = project.colourway
-        asked = figure_work(studio, way.version, parts[way.version_id], dyed[way.pk])
+        work = figure_work(studio, way.version, parts[way.version_id], dyed[way.pk])
         done = min(worked.get(project.pk, 0.0), project.count)
-        steps = tuple(Step(minutes * (project.count - done), wait) for minutes, wait in asked.steps)
-        jobs.append(Job((project.due - today).days, steps))
-        made[project.pk] = done * sum(minutes for minutes, _ in asked.steps)
-        wool[project.pk] = asked.colour
+        left = project.count - done
+        steps = tuple(Step(minutes * left, wait) for minutes, wait in work.steps)
+        job = Job((project.due - today).days, steps, priority=project.priority)
+        figure = way.version.figure_id
+        asked.append(Asked(job, left, [at for at, maker in enumerate(makers) if figure not in maker.leaves]))
+        made[project.pk] = done * sum(minutes for minutes, _ in work.steps)
+        wool[project.pk] = work.colour
     ids = [project.pk for project in open_ones]
-    if not hours:
+    jobs = [each.job for each in asked]
+    if not makers:
         starts = [(project.start - today).days for project in open_ones]
         return BenchPlan({}, dict(zip(ids, evenly(jobs, starts), strict=True)), made, wool)
-    bench = BenchHours(today, {day: hours.get(day, 0.0) for day in WEEK})
-    state = least_late(jobs, bench)
-    rows, stretches = rows_of(jobs, bench, state), latest(jobs, bench, state)
-    last = max(job.due for job in jobs)
-    there = [bench.minutes_on(day) for day in range(last + DAYS_BEYOND)]
-    return BenchPlan(dict(zip(ids, rows, strict=True)), dict(zip(ids, stretches, strict=True)), made, wool, there)
+    benches = [BenchHours(today, {day: maker.hours.get(day, 0.0) for day in WEEK}, maker.days_off) for maker in makers]
+    found, days = together(asked, benches), range(max(job.due for job in jobs) + DAYS_BEYOND)
+    whose = [[(makers[at].name, much) for at, much in share.items()] for share in found.makings]
+    return BenchPlan(
+        dict(zip(ids, found.rows, strict=True)),
+        dict(zip(ids, found.stretches, strict=True)),
+        made,
+        wool,
+        dict(zip(ids, whose, strict=True)) if len(makers) > 1 else {},
+        [
+            Hours(maker.name, [bench.minutes_on(day) for day in days])
+            for maker, bench in zip(makers, benches, strict=True)
+        ],
+    )

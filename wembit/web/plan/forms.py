@@ -9,6 +9,7 @@ from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.errors import Refusal
 from wembit.web.fields import (
+    ChosenField,
     DayField,
     IdField,
     NumberField,
@@ -19,12 +20,13 @@ from wembit.web.fields import (
     not_past,
     tick_field,
 )
-from wembit.web.forms import StudioForm
+from wembit.web.forms import RowForm, StudioForm
 from wembit.web.limits import MAKINGS
 from wembit.web.numbers import GRAMS
 from wembit.web.stash.queries import lot_named
 
 from .actions.keep_hours import MOST_HOURS
+from .models import FOR_WHOM, PRIORITIES
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
@@ -32,8 +34,30 @@ if TYPE_CHECKING:
     from .models import Project
 
 
+WORDS: dict[str, dict[Any, str]] = {"for_whom": dict(FOR_WHOM), "priority": dict(PRIORITIES)}
+NOTHING = (None, "")  # a field that was left empty, or not sent
+
+
+class PriorityField(ChosenField):
+    """A project's priority as a number; None where it was not sent."""
+
+    def __init__(self) -> None:
+        super().__init__([(str(key), words) for key, words in PRIORITIES], "Choose what comes first.")
+
+    def clean(self, value: Any) -> int | None:
+        found = super().clean(value)
+        return int(found) if found else None
+
+
+def for_whom_field() -> ChosenField:
+    """For whom it is made."""
+    return ChosenField(FOR_WHOM, "Choose for whom it is.")
+
+
 class ProjectForm(StudioForm):
     name = TextField(80)
+    for_whom = for_whom_field()
+    priority = PriorityField()
     count = WholeField(1, MAKINGS, f"Write how many: a whole number from 1 to {MAKINGS}.")
     due = DayField()
     start = DayField(required=False)
@@ -42,9 +66,11 @@ class ProjectForm(StudioForm):
 class ChangeForm(ProjectForm):
     """A project's fields, and what each was when the page was drawn: what it did not change it does not bring back."""
 
-    FIELDS: tuple[str, ...] = ("name", "count", "start", "due")
+    FIELDS: tuple[str, ...] = ("name", "for_whom", "priority", "count", "start", "due")
 
     was_name = TextField(80)
+    was_for_whom = for_whom_field()
+    was_priority = PriorityField()
     was_count = WholeField(1, MAKINGS, "Load the page anew.", required=False)
     was_start = DayField(required=False)
     was_due = DayField(required=False)
@@ -61,11 +87,12 @@ class ChangeForm(ProjectForm):
         fields = {}
         for name in self.FIELDS:
             now, wanted, was = getattr(project, name), self.cleaned_data[name], self.cleaned_data[f"was_{name}"]
-            mine = wanted is not None and wanted not in ("", was)
-            if mine and was and now not in (was, wanted):
-                raise Refusal(f"It was changed meanwhile, to {now}. Press again to keep what stands here.", name)
-            fields[name] = wanted if mine or not was else now
-        return {name: value or getattr(project, name) for name, value in fields.items()}
+            mine = wanted not in NOTHING and wanted != was
+            if mine and was not in NOTHING and now not in (was, wanted):
+                told = WORDS.get(name, {}).get(now, now)
+                raise Refusal(f"It was changed meanwhile, to {told}. Press again to keep what stands here.", name)
+            fields[name] = wanted if mine or was in NOTHING else now
+        return {name: getattr(project, name) if value in NOTHING else value for name, value in fields.items()}
 
 
 class MoveForm(ChangeForm):
@@ -91,17 +118,45 @@ class PinForm(StudioForm):
         self.fields["amount"] = amount_field(request.member, lot.item.unit if lot else GRAMS)
 
 
-class HoursForm(StudioForm):
-    """Hours at the bench by weekday, all hands together."""
+class HoursForm(RowForm):
+    """A maker's hours at the bench by weekday; `mon_` and her id is her Monday."""
 
-    def __init__(self, request: Request) -> None:
-        super().__init__(request)
+    def __init__(self, request: Request, row: int | str) -> None:
+        super().__init__(request, row)
         for day in WEEK:
             self.fields[day] = NumberField(0, MOST_HOURS, words=f"Write hours, 0 to {MOST_HOURS:.0f}.", required=False)
 
 
+class AwayForm(StudioForm):
+    """Days on which a maker is not at the bench."""
+
+    maker = IdField("Choose who is away.")
+    first = DayField()
+    last = DayField(required=False)
+
+    def clean_first(self) -> dt.date:
+        """A day that somebody may see."""
+        first: dt.date = self.cleaned_data["first"]
+        not_far(first, clock.today(self.studio), "The first day")
+        return first
+
+
+class WhoForm(StudioForm):
+    """Whether a maker makes a figure."""
+
+    maker = IdField("Choose who makes it.")
+    makes = tick_field()
+
+
 class NewForm(ProjectForm):
     colourway = IdField("Choose what you make.")
+
+    @property
+    def told(self) -> dict[str, Any]:
+        """What it says of the project; what it leaves open is not among it."""
+        return {name: given for name in ChangeForm.FIELDS if (given := self.cleaned_data[name]) not in NOTHING} | {
+            "name": self.cleaned_data["name"]
+        }
 
     def clean_due(self) -> dt.date:
         """A day that is still to come."""

@@ -9,19 +9,37 @@ from django.db import models
 from django.db.models import F, Q
 
 from wembit.core.grams.estimate import Range
-from wembit.web.figures.models import Colourway
+from wembit.web.figures.models import Colourway, Figure
 from wembit.web.stash.models import Item, Lot
+from wembit.web.studio.models import Member
 from wembit.web.tenancy import Owned
 
 RANGE = ("p10", "p50", "p90")  # of a need
 PLANNED, DONE, DROPPED = "planned", "done", "dropped"
+FIRST, BY_ITS_DAY, CAN_WAIT = 0, 1, 2  # priority of a project, the lower the sooner
+PRIORITIES = [
+    (BY_ITS_DAY, "by its day"),
+    (FIRST, "before all others"),
+    (CAN_WAIT, "when there is room"),
+]
+STOCK, ASKED_FOR, GIFT, MARKET, CLASS, KIT = "stock", "order", "gift", "market", "class", "kit"
+FOR_WHOM = [
+    (STOCK, "our own shelf"),
+    (ASKED_FOR, "somebody who ordered it"),
+    (GIFT, "a gift"),
+    (MARKET, "a market"),
+    (CLASS, "a class"),
+    (KIT, "kits"),
+]
 ARITHMETIC = 1  # by which needs are worked out; one more whenever a figure comes to take something else than it did
 
 
 class Project(Owned):
-    """Planned makings of a figure's colourway by a day."""
+    """Planned makings of a figure's colourway by a day. What has a lower priority has wool and hours before the others."""
 
     name = models.CharField(max_length=80)
+    for_whom = models.CharField(max_length=6, default=STOCK, choices=FOR_WHOM)
+    priority = models.PositiveSmallIntegerField(default=BY_ITS_DAY, choices=PRIORITIES)
     colourway = models.ForeignKey(Colourway, on_delete=models.PROTECT, related_name="projects")
     count = models.PositiveSmallIntegerField(default=1)
     start = models.DateField()
@@ -37,6 +55,7 @@ class Project(Owned):
         constraints = [
             models.CheckConstraint(condition=Q(count__gte=1, count__lte=500), name="project_count"),
             models.CheckConstraint(condition=Q(start__lte=F("due")), name="starts_before_due"),
+            models.CheckConstraint(condition=Q(priority__lte=CAN_WAIT), name="priority_known"),
         ]
 
     def __str__(self) -> str:
@@ -123,3 +142,41 @@ class StandIn(Owned):
     @property
     def new_seen(self) -> bool:
         return self.seen and not self.under
+
+
+class MakerHours(Owned):
+    """The hours that a maker has at the bench on each day of the week; none of her: nobody said."""
+
+    member = models.OneToOneField(Member, on_delete=models.CASCADE, related_name="bench_hours")
+    hours = models.JSONField(default=dict)  # by weekday, as WEEK names them
+
+    def __str__(self) -> str:
+        return f"{self.member}"
+
+
+class Away(Owned):
+    """Days on which a maker is not at the bench, both ends among them."""
+
+    member = models.ForeignKey(Member, on_delete=models.CASCADE, related_name="away")
+    first = models.DateField()
+    last = models.DateField()
+
+    class Meta:
+        ordering = ["first", "last"]
+        constraints = [models.CheckConstraint(condition=Q(first__lte=F("last")), name="away_goes_forward")]
+
+    def __str__(self) -> str:
+        return f"{self.member}"
+
+
+class LeftToOthers(Owned):
+    """A figure that a maker leaves to the others."""
+
+    member = models.ForeignKey(Member, on_delete=models.CASCADE, related_name="+")
+    figure = models.ForeignKey(Figure, on_delete=models.CASCADE, related_name="+")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["member", "figure"], name="left_to_others_once")]
+
+    def __str__(self) -> str:
+        return f"{self.figure}"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import TYPE_CHECKING, Any, NamedTuple
@@ -25,15 +25,54 @@ from wembit.web.figures.queries import palettes, parts_of, parts_of_many
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.stash.models import FIBRE, ZERO, Lot, Movement, Promise
 from wembit.web.stash.queries import colours, promised_of, unweighed_lots
+from wembit.web.studio.models import Member
+from wembit.web.studio.queries import makers
 
 from .coming import Coming, coming
-from .models import PLANNED, Need, Pin, Project, StandIn
+from .models import PLANNED, Away, LeftToOthers, MakerHours, Need, Pin, Project, StandIn
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 CRUMB = decimal(LEAST_G)
 SEVERAL = 2  # dye lots, from which on it matters which figure gets which
+
+
+@dataclass(frozen=True)
+class AtTheBench:
+    """A maker: her hours by weekday (none while nobody has said), the days she is away, the figures she leaves to others."""
+
+    member: Member
+    hours: Mapping[str, float]
+    away: Sequence[Away]
+    leaves: frozenset[UUID]
+
+    @property
+    def name(self) -> str:
+        return str(self.member)
+
+    @property
+    def days_off(self) -> list[dt.date]:
+        return [row.first + dt.timedelta(n) for row in self.away for n in range((row.last - row.first).days + 1)]
+
+
+def at_the_bench(studio: Studio) -> list[AtTheBench]:
+    """The makers by name, looked up once for a request; of their days away those that are not over. Four queries."""
+    return studio.once("at the bench", lambda: _at_the_bench(studio))
+
+
+def _at_the_bench(studio: Studio) -> list[AtTheBench]:
+    hours = dict(MakerHours.objects.of(studio).values_list("member", "hours"))
+    away: dict[UUID, list[Away]] = {}
+    for row in Away.objects.of(studio).filter(last__gte=clock.today(studio)):
+        away.setdefault(row.member_id, []).append(row)
+    leaves: dict[UUID, set[UUID]] = {}
+    for member, figure in LeftToOthers.objects.of(studio).values_list("member", "figure"):
+        leaves.setdefault(member, set()).add(figure)
+    return [
+        AtTheBench(maker, hours.get(maker.pk, {}), away.get(maker.pk, []), frozenset(leaves.get(maker.pk, ())))
+        for maker in makers(studio)
+    ]
 
 
 def plan_line(studio: Studio, today: dt.date) -> tuple[int, int]:

@@ -2,14 +2,17 @@
 
 from django.urls import path
 
-from . import views
+from . import makers_views, views
 
 app_name = "plan"
 urlpatterns = [
     path("needed-by/<uuid:item_id>/", views.needed_by, name="needed_by"),
     path("", views.home, name="home"),
     path("new/", views.new, name="new"),
-    path("hours/", views.hours, name="hours"),
+    path("hours/", makers_views.hours, name="hours"),
+    path("away/", makers_views.away, name="away"),
+    path("away/<uuid:away_id>/back/", makers_views.back, name="back"),
+    path("<uuid:project_id>/who/", makers_views.who, name="who"),
     path("<uuid:project_id>/", views.project, name="project"),
     path("<uuid:project_id>/change/", views.change, name="change"),
     path("<uuid:project_id>/move/", views.move, name="move"),

@@ -8,13 +8,10 @@ from typing import TYPE_CHECKING
 
 from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
-from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 from django_htmx.http import push_url
 
-from wembit.core.contract.requests import WEEK
 from wembit.web import clock, numbers
-from wembit.web.asked import whole_number_in
 from wembit.web.figures.materials_list.materials import listing
 from wembit.web.figures.queries import colourways, parts_of, ways_with
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
@@ -27,17 +24,15 @@ from wembit.web.stash.queries import colours
 from . import queries
 from .actions.change_project import change_project
 from .actions.close_project import drop_project, finish_project
-from .actions.keep_hours import keep_hours
 from .actions.move_project import move_project
 from .actions.pin_bag import let_go, pin_bag
 from .actions.plan_project import DAYS_BEFORE, plan_project
 from .actions.use_newest_version import use_newest_version, what_the_newest_changes
-from .bench_plan import bench_plan, hours_of
+from .bench_plan import bench_plan
 from .figure_needs import bare_slots, newer_colourway
-from .forms import ChangeForm, HoursForm, MoveForm, NewForm, PinForm
-from .models import PLANNED, Project
-from .sill.drawing import picked, sill_of
-from .sill.figures import SHOWN, on_sill
+from .forms import ChangeForm, MoveForm, NewForm, PinForm
+from .home_page import plan_context, shares, who_makes
+from .models import FOR_WHOM, PLANNED, PRIORITIES, Project
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -48,54 +43,6 @@ if TYPE_CHECKING:
 
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
-
-
-DAY_NAMES = dict(zip(WEEK, ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"), strict=True))
-
-
-def plan_context(request: Request, project: Project | None = None) -> dict:
-    """The sill, drawn until something changes, with one project's figure picked."""
-    studio, today = request.studio, clock.today(request.studio)
-    hours, start = hours_of(studio), first_shown(request, project)
-    drawn = studio.cached_until_change(f"sill:{today}:{start}", lambda: drawn_sill(studio, today, start))
-    return {
-        "sill": mark_safe(picked(drawn["picture"], [project.pk] if project else [])),
-        "start": start,
-        "earlier": max(0, start - SHOWN) if start else None,
-        "later": start + SHOWN if start + SHOWN < drawn["count"] else None,
-        "hours": hours,
-        "week_hours": [(day, DAY_NAMES[day], _hours_told(hours, day, studio)) for day in WEEK],
-    }
-
-
-def first_shown(request: Request, project: Project | None) -> int:
-    """The number of the first project that is shown: what the address asks for, or the page on which a project stands."""
-    if project is None:
-        last = max(len(queries.open_figures(request.studio).projects) - 1, 0)
-        return min(whole_number_in(request.GET.get("start", "")) or 0, last) // SHOWN * SHOWN
-    return queries.place_of(request.studio, project) // SHOWN * SHOWN
-
-
-def drawn_sill(studio: Studio, today: dt.date, start: int) -> dict:
-    """The sill as it is drawn, empty without projects, and how many there are in all."""
-    plan = bench_plan(studio)
-    rows, count = on_sill(studio, plan, start)
-    return {"picture": sill_of(studio, rows, plan, today), "count": count}
-
-
-def _hours_told(hours: dict[str, float], day: str, studio: Studio) -> str:
-    return numbers.plain(hours[day], 2, studio.decimal_mark) if hours else ""
-
-
-@require_POST
-def hours(request: Request) -> HttpResponse:
-    """The hours that there are at the bench."""
-    _, faults = HoursForm(request).tried(
-        lambda given: keep_hours(request.member, {day: float(given[day] or 0) for day in WEEK})
-    )
-    if faults:
-        return again(request, "plan/plan.html", plan_context(request) | {"hours_wrong": True}, faults)
-    return redirect("plan:home", studio=request.studio.slug)
 
 
 @require_GET
@@ -119,6 +66,10 @@ def project_context(request: Request, project: Project) -> dict:
         "days": nearby_days(project, clock.today(request.studio)),
         "at_the_bench": planned.rows.get(project.pk),
         "begin_by": planned.begin_by(project, clock.today(request.studio)),
+        "whose": shares(planned.whose.get(project.pk, []), request.studio),
+        "who_makes": who_makes(request.studio, project),
+        "whom": FOR_WHOM,
+        "priorities": PRIORITIES,
         "needs": needs,
         "shared_out": {line.need.pk: shared for line in needs if (shared := line.shared_out(to_come))},
         "bags": queries.bags_for(request.studio, needs) if project.state == PLANNED else {},
@@ -148,6 +99,8 @@ def new_context(request: Request) -> dict:
         "ways": [(way.pk, f"{way.version.figure.name} ({way.name})") for way in colourways(request.studio)],
         "due": today + dt.timedelta(days=28),
         "days_before": DAYS_BEFORE,
+        "whom": FOR_WHOM,
+        "priorities": PRIORITIES,
         "chosen": request.GET.get("colourway", ""),
     }
 
@@ -157,16 +110,8 @@ def new_context(request: Request) -> dict:
 def new(request: Request) -> HttpResponse:
     if request.method == "GET":
         return render(request, "plan/new.html", new_context(request))
-    made, faults = NewForm(request).tried(
-        lambda given: plan_project(
-            request.member,
-            given["colourway"],
-            name=given["name"],
-            count=given["count"],
-            due=given["due"],
-            start=given["start"],
-        )
-    )
+    form = NewForm(request)
+    made, faults = form.tried(lambda given: plan_project(request.member, given["colourway"], **form.told))
     if faults:
         return again(request, "plan/new.html", new_context(request), faults)
     return redirect("plan:project", studio=request.studio.slug, project_id=made.pk)

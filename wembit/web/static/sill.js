@@ -1,5 +1,5 @@
-// Figures on the sill go to another day: dragged along it, or by the arrows once they are picked (Shift: a week); + and − make more
-// or fewer. What follows is the server's.
+// Figures on the sill go to another day: dragged along it, or by the arrows once they are picked (Shift: a week); + and −
+// make more or fewer. What follows is the server's.
 (() => {
   const PAUSE_MS = 600; // after the last key
   const SLOP_PX = 5;
@@ -89,7 +89,8 @@
     "keydown",
     (event) => {
       const stand = event.target.closest?.(".sill.wide .stand[aria-current]");
-      if (!stand || !moves() || event.ctrlKey || event.metaKey || event.altKey || !document.body.hasAttribute("data-keys")) return;
+      const isOurs = !event.ctrlKey && !event.metaKey && !event.altKey && document.body.hasAttribute("data-keys");
+      if (!stand || !moves() || !isOurs) return;
       const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
       const more = { "+": 1, "-": -1, "−": -1 }[event.key];
       if (!step && !more) return;

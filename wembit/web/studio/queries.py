@@ -9,7 +9,7 @@ from django.utils.crypto import constant_time_compare
 
 from wembit.web import clock
 
-from .models import Link, Member, Studio, User, hashed
+from .models import MAKER, VIEWER, Link, Member, Studio, User, hashed
 
 
 def any_studio() -> bool:
@@ -30,6 +30,17 @@ def is_alone(studio: Studio) -> bool:
 def members(studio: Studio) -> list[Member]:
     """The studio's members by name."""
     return list(Member.objects.of(studio).select_related("user").order_by("user__first_name", "user__username"))
+
+
+def makers(studio: Studio) -> list[Member]:
+    """The members who make figures, by name: all but those who look on."""
+    return [member for member in members(studio) if member.may(MAKER)]
+
+
+def maker_of(studio: Studio, member_id: UUID) -> Member:
+    """This studio's member who makes figures. Raises `Http404`."""
+    those = Member.objects.of(studio).exclude(role=VIEWER)
+    return get_object_or_404(those.select_related("user", "studio"), pk=member_id)
 
 
 def member_of(studio: Studio, member_id: UUID) -> Member:

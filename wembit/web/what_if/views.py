@@ -20,7 +20,7 @@ from wembit.web import clock
 from wembit.web.asked import id_in, whole_number_in
 from wembit.web.limits import MAKINGS
 from wembit.web.plan.actions.plan_project import plan_project
-from wembit.web.plan.bench_plan import bench_plan, hours_of
+from wembit.web.plan.bench_plan import bench_plan
 from wembit.web.plan.models import Project
 from wembit.web.plan.queries import open_figures
 from wembit.web.plan.sill.drawing import picked, sill_of
@@ -101,7 +101,7 @@ def context_of(request: Request, changes: Sequence[Change]) -> dict:
         projects.append((named[change.project], change, links, without, outcome.refused.get(change.project, "")))
     return {
         "sill": mark_safe(picked(picture, [change.project for change in changes])),
-        "hours": hours_of(studio),
+        "hours": bool(bench_plan(studio).hours),
         "projects": projects,
         "outcome": outcome,
         "differs": outcome.late or outcome.short or outcome.orders or outcome.cost_more,
@@ -147,10 +147,7 @@ def preview(request: Request) -> HttpResponse:
     planned: list[UUID] = []
 
     def plan(member: Member) -> dict[UUID, str]:
-        made = plan_project(
-            member, given["colourway"], name=given["name"], count=given["count"], due=given["due"], start=given["start"]
-        )
-        planned.append(made.pk)
+        planned.append(plan_project(member, given["colourway"], **form.told).pk)
         return {}
 
     def draw(as_it_would_be: Studio) -> str:

@@ -1,4 +1,4 @@
-"""Change a project's name, number or dates."""
+"""Change a project's name, number or dates, for whom it is, or what comes before it."""
 
 from __future__ import annotations
 
@@ -20,8 +20,18 @@ from .reserve import reserve
 
 
 @transaction.atomic
-def change_project(member: Member, project_id: UUID, *, name: str, count: int, start: dt.date, due: dt.date) -> Project:
-    """Keep the changes; the needs follow the number. Raises `Refusal`, `Http404`."""
+def change_project(
+    member: Member,
+    project_id: UUID,
+    *,
+    name: str,
+    count: int,
+    start: dt.date,
+    due: dt.date,
+    for_whom: str | None = None,
+    priority: int | None = None,
+) -> Project:
+    """Keep the changes, None being none; the needs follow the number. Raises `Refusal`, `Http404`."""
     member.must_be(MAKER)
     project = project_of(member.studio, project_id)
     if project.state != PLANNED:
@@ -36,6 +46,8 @@ def change_project(member: Member, project_id: UUID, *, name: str, count: int, s
     if count < begun:
         raise Refusal(f"{begun} are begun already. Choose at least {begun}.", "count")
     project.name, project.count, project.start, project.due = " ".join(name.split()) or project.name, count, start, due
-    project.save(update_fields=["name", "count", "start", "due"])
+    project.for_whom = project.for_whom if for_whom is None else for_whom
+    project.priority = project.priority if priority is None else priority
+    project.save(update_fields=["name", "count", "start", "due", "for_whom", "priority"])
     reserve(member.studio, write_needs(project) if count != before else needed_items(project))
     return project

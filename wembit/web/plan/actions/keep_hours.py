@@ -1,28 +1,32 @@
-"""Keep the hours that a studio has at its bench."""
+"""Keep the hours that makers have at the bench."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
+from uuid import UUID
 
 from django.db import transaction
 
 from wembit.core.contract.requests import WEEK
 from wembit.web.errors import Refusal
-from wembit.web.studio.models import MAKER, Member, Studio
+from wembit.web.plan.models import MakerHours
+from wembit.web.studio.models import MAKER, Member
+from wembit.web.studio.queries import maker_of
 
-HOURS = "hours"
 MOST_HOURS = 15.0
 
 
 @transaction.atomic
-def keep_hours(member: Member, hours: Mapping[str, float]) -> Studio:
-    """Hours by weekday, all hands together; 0 on all of them: nobody says. Raises `Refusal`."""
+def keep_hours(member: Member, hours: Mapping[UUID, Mapping[str, float]]) -> None:
+    """Hours by weekday of each maker; 0 on all days: nobody says. Raises `Refusal`; `Http404` for who is no maker here."""
     member.must_be(MAKER)
-    for day in WEEK:
-        if not 0 <= hours[day] <= MOST_HOURS:
-            raise Refusal(f"A day has 0 to {MOST_HOURS:.0f} hours at the bench.", day)
-    studio = Studio.objects.select_for_update().get(pk=member.studio_id)
-    kept = {day: float(hours[day]) for day in WEEK}
-    studio.habits = {**studio.habits, HOURS: kept if any(kept.values()) else {}}
-    studio.save(update_fields=["habits"])
-    return studio
+    for maker_id, week in hours.items():
+        maker = maker_of(member.studio, maker_id)
+        for day in WEEK:
+            if not 0 <= week[day] <= MOST_HOURS:
+                raise Refusal(f"A day has 0 to {MOST_HOURS:.0f} hours at the bench.", f"{day}_{maker_id}")
+        kept = {day: float(week[day]) for day in WEEK}
+        if any(kept.values()):
+            MakerHours.objects.update_or_create(member=maker, defaults={"studio": member.studio, "hours": kept})
+        else:
+            MakerHours.objects.filter(member=maker).delete()

@@ -15,7 +15,7 @@ from wembit.web.figures.models import Colourway
 from wembit.web.figures.queries import parts_of
 from wembit.web.limits import MAKINGS
 from wembit.web.plan.figure_needs import bare_slots
-from wembit.web.plan.models import Project
+from wembit.web.plan.models import BY_ITS_DAY, STOCK, Project
 from wembit.web.studio.models import MAKER, Member
 
 from .needs import write_needs
@@ -26,7 +26,15 @@ DAYS_BEFORE = 14
 
 @transaction.atomic
 def plan_project(
-    member: Member, colourway_id: UUID, *, name: str, count: int, due: dt.date, start: dt.date | None = None
+    member: Member,
+    colourway_id: UUID,
+    *,
+    name: str,
+    count: int,
+    due: dt.date,
+    start: dt.date | None = None,
+    for_whom: str = STOCK,
+    priority: int = BY_ITS_DAY,
 ) -> Project:
     """A project with its needs, and bags promised to them. Without a start: 14 days before the due date, not before today.
 
@@ -51,6 +59,8 @@ def plan_project(
         count=count,
         start=start,
         due=due,
+        for_whom=for_whom,
+        priority=priority,
     )
     if not parts_of(colourway.version):
         raise Refusal(f"{colourway.version.figure.name} has no parts yet. Give it a body first.", "colourway")

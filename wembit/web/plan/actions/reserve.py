@@ -23,8 +23,8 @@ if TYPE_CHECKING:
 def reserve(studio: Studio, item_ids: Iterable[UUID]) -> None:
     """Make the promises of these items true again, within the caller's transaction.
 
-    Promises that stand are kept as far as the bag and the need reach; what is open is promised anew by due date. Where an
-    earlier need would be short while a later one holds wool, all of that item is promised anew.
+    Promises that stand are kept as far as the bag and the need reach; what is open is promised anew by priority and due
+    date. Where a need would be short while one that comes after it holds wool, all of that item is promised anew.
     """
     ids = sorted(set(item_ids))
     list(Item.objects.filter(pk__in=ids).locked())
@@ -59,7 +59,10 @@ def _pins(studio: Studio, ids: Sequence[UUID]) -> dict[tuple[UUID, bool, UUID], 
 def _promised(needs: Sequence[Need], lots: Sequence[Lot], old: dict, opened: set[UUID], pins: dict) -> dict:
     """What each need is promised of each lot, by lot and need."""
     free = [FreeLot(lot.pk, lot.item_id, float(lot.on_hand), lot.dye_lot, lot.pk in opened) for lot in lots]
-    demands = [Demand(need.pk, need.project.due, need.item_id, float(need.left), need.seen) for need in needs]
+    demands = [
+        Demand(need.pk, need.project.due, need.item_id, float(need.left), need.seen, need.project.priority)
+        for need in needs
+    ]
     held = {(need, lot): float(amount) for (lot, need), amount in old.items()}
     pinned: dict[tuple[object, object], float] = {
         (need.pk, lot.pk): pins[need.project_id, need.seen, lot.pk]

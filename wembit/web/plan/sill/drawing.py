@@ -24,8 +24,8 @@ def sill_of(studio: Studio, rows: Sequence[OnSill], plan: BenchPlan, today: dt.d
     drawn = {
         "studio": studio,
         "today": today,
-        "sill": sill(rows, plan.open_min, today, studio.decimal_mark),
-        "upright": upright(rows, plan.open_min, today, studio.decimal_mark),
+        "sill": sill(rows, plan.hours, today, studio.decimal_mark),
+        "upright": upright(rows, plan.hours, today, studio.decimal_mark),
     }
     return render_to_string("plan/sill/_sill.html", drawn) if rows else ""
 

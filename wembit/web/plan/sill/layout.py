@@ -8,6 +8,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from wembit.web import numbers
+from wembit.web.plan.bench_plan import Hours
 from wembit.web.plan.days_axis import DaysAxis, days_axis
 
 from .figures import OnSill
@@ -94,6 +95,19 @@ class Stood:
 
 
 @dataclass(frozen=True)
+class HoursLine:
+    """The path of the hours of a maker upon those before her; her name, empty where she is alone, at `x`, `y`; `is_all`: of
+    the last one.
+    """
+
+    path: str
+    name: str
+    x: float
+    y: float
+    is_all: bool
+
+
+@dataclass(frozen=True)
 class WeekMark:
     """A week under the rope: its Monday's place, and the hours that are planned of those there are, told."""
 
@@ -105,15 +119,15 @@ class WeekMark:
 
 @dataclass(frozen=True)
 class Sill:
-    """All of it, in px. `line`: the path of the hours there are, empty while nobody has said them; `axis` tells the script
-    which day is where.
+    """All of it, in px. `lines`: the hours of each maker upon those before her, empty while nobody has said them; `axis` tells
+    the script which day is where.
     """
 
     stood: list[Stood]
     weeks: list[WeekMark]
     dates: list[tuple[float, dt.date]]
     folds: list[tuple[float, float, int]]
-    line: str
+    lines: list[HoursLine]
     today_x: float
     board_y: float
     base_y: float
@@ -138,15 +152,15 @@ class Sill:
         return round(self.width - long - FINGER_PX, 1), round(self.board_y - ABOVE_PX, 1), long
 
 
-def sill(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark: str) -> Sill:
-    """From the earliest work that is done (at most 3 weeks back) to a week after the last due day. `open_min`: minutes of the
-    bench by day from today on, empty while nobody has said; `mark`: the decimal mark.
+def sill(rows: Sequence[OnSill], hours: Sequence[Hours], today: dt.date, mark: str) -> Sill:
+    """From the earliest work that is done (at most 3 weeks back) to a week after the last due day. `hours` of the makers,
+    empty while nobody has said; `mark`: the decimal mark.
     """
     words = [LETTER_PX * max(len(row.title), len(row.words)) + GAP_PX for row in rows]
     last = max([LEAST_DAYS, *(row.work.due for row in rows)])
     right = max([RIGHT_PX, *(wide - LEAST_PX * (last - row.work.due) for wide, row in zip(words, rows, strict=True))])
     axis = shown_days([row.work for row in rows], today, LEFT_PX, WIDE_PX - LEFT_PX - right)
-    over = laid_over(axis, rows, open_min, today)
+    over = laid_over(axis, rows, hours, today)
     edges, there = over.edges, over.there
     most = max([over.rope.most, *there.values(), LOWEST_PX / PX_PER_HOUR])
     per_hour = min(PX_PER_HOUR, HIGHEST_PX / most)
@@ -169,14 +183,13 @@ def sill(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark
         place = (round(x, 1), round(feet_y, 1), scale, _ghosts(row, scale), round(words_y, 1))
         stood.append(Stood(row, *place, level is not None, lies))
     stood = _apart(stood, board_y + BOARD_PX + OVER_HIGH_PX)
-    line = [(along, y(hours)) for day, hours in there.items() for along in flat(edges, day)]
     ends = [x + wide for x, wide in zip(places, words, strict=True)]
     return Sill(
         stood,
         _weeks(axis, [row.work for row in rows], there, today, mark),
         dates_of(axis, DATE_PX),
         [(fold.x, fold.width, round(fold.days / 7)) for fold in axis.folds],
-        f"M{edge_path(line)}" if line else "",
+        lines_of(over, y),
         axis.x(today),
         round(board_y, 1),
         round(base_y, 1),
@@ -234,22 +247,50 @@ def _apart(stood: Sequence[Stood], top: float) -> list[Stood]:
 
 @dataclass(frozen=True)
 class LaidOver:
-    """The rope over its days: where each day begins (counted from today) and the last one ends, and the hours there are."""
+    """The rope over its days: where each day begins (counted from today) and the last one ends; by maker, the hours of her and
+    of those before her by day.
+    """
 
     edges: Mapping[int, float]
-    there: Mapping[int, float]
+    upon: list[tuple[str, Mapping[int, float]]]
     rope: Rope
+
+    @property
+    def there(self) -> Mapping[int, float]:
+        """The hours of all."""
+        return self.upon[-1][1] if self.upon else {}
 
     def place(self, day: int) -> float:
         """The middle of a day; of one that is not shown, of the nearest that is."""
         return centre(self.edges, min(max(day, min(self.edges)), max(self.edges) - 1))
 
 
-def laid_over(axis: DaysAxis, rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date) -> LaidOver:
-    """The works of these projects over the days of an axis. `open_min`: minutes of the bench by day from today on."""
+def laid_over(axis: DaysAxis, rows: Sequence[OnSill], hours: Sequence[Hours], today: dt.date) -> LaidOver:
+    """The works of these projects over the days of an axis, and the makers' hours."""
     edges = edges_of(axis, today)
-    there = {day: minutes / 60 for day, minutes in enumerate(open_min) if day < max(edges)}
-    return LaidOver(edges, there, rope([row.work for row in rows], edges))
+    each = [(maker.name, maker.minutes[: max(edges)]) for maker in hours]
+    sums = [0.0] * max(edges)
+    upon: list[tuple[str, Mapping[int, float]]] = []
+    for name, minutes in each:
+        sums = [so_far + more / 60 for so_far, more in zip(sums, minutes, strict=False)]
+        upon.append((name, dict(enumerate(sums))))
+    return LaidOver(edges, upon, rope([row.work for row in rows], edges))
+
+
+def lines_of(over: LaidOver, across: Callable[[float], float], *, upright: bool = False) -> list[HoursLine]:
+    """The hours of each maker over the days; her name in the middle of her band where that is highest, the last
+    time.
+    """
+    lines, below = [], dict.fromkeys(over.there, 0.0)
+    for name, hours in over.upon:
+        points = [(along, across(high)) for day, high in hours.items() for along in flat(over.edges, day)]
+        day = max(hours, key=lambda each: (hours[each] - below[each], each))
+        along, middle = centre(over.edges, day), across((hours[day] + below[day]) / 2)
+        x, y = (middle, along) if upright else (along, middle)
+        path = f"M{edge_path(points, upright=upright)}"
+        lines.append(HoursLine(path, name if len(over.upon) > 1 else "", round(x, 1), round(y, 1), hours is over.there))
+        below = dict(hours)
+    return lines
 
 
 def _ghosts(row: OnSill, scale: float) -> list[tuple[float, bool]]:

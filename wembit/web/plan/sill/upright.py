@@ -7,9 +7,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from textwrap import wrap
 
+from wembit.web.plan.bench_plan import Hours
+
 from .figures import OnSill
-from .layout import Laid, dates_of, drawn, laid_over, shown_days
-from .rope import edge_path, flat
+from .layout import HoursLine, Laid, dates_of, drawn, laid_over, lines_of, shown_days
 
 TOP_PX, LONG_PX = 12.0, 640.0  # above the days, and of the days where they are not too many
 WIDE_PX, BASE_X, ROPE_PX, BOARD_X, BOARD_PX = 350.0, 6.0, 84.0, 100.0, 58.0
@@ -44,7 +45,7 @@ class Upright:
     rows: list[Row]
     dates: list[tuple[float, dt.date]]
     folds: list[tuple[float, float, int]]
-    line: str
+    lines: list[HoursLine]
     today_y: float
     height: float
     width: float = WIDE_PX
@@ -57,10 +58,10 @@ class Upright:
     hold_high: float = ROW_PX - HOLD_GAP_PX
 
 
-def upright(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, mark: str) -> Upright:
+def upright(rows: Sequence[OnSill], hours: Sequence[Hours], today: dt.date, mark: str) -> Upright:
     """The same days and the same rope as `layout.sill`; figures that would stand on each other move down."""
     axis = shown_days([row.work for row in rows], today, TOP_PX, LONG_PX, BACK_DAYS)
-    over = laid_over(axis, rows, open_min, today)
+    over = laid_over(axis, rows, hours, today)
     per_hour = ROPE_PX / max([over.rope.most, *over.there.values(), LEAST_H])
     scale = FIGURE_PX / max([1.0, *(max(row.side.long, row.side.tall) for row in rows)])
 
@@ -81,12 +82,11 @@ def upright(rows: Sequence[OnSill], open_min: Sequence[float], today: dt.date, m
                 drawn(row.work, strand, x, (BOARD_X, y - FIGURE_PX / 2), mark, upright=True),
             )
         )  # fmt: skip
-    line = [(along, x(hours)) for day, hours in over.there.items() for along in flat(over.edges, day)]
     return Upright(
         found,
         dates_of(axis, 26.0),
         [(fold.x, fold.width, round(fold.days / 7)) for fold in axis.folds],
-        f"M{edge_path(line, upright=True)}" if line else "",
+        lines_of(over, x, upright=True),
         round(axis.x(today), 1),
         round(max(over.edges[max(over.edges)], lowest + 16), 1),
     )
