@@ -38,6 +38,7 @@ PAGES = {
     "restock": "restock/",
     "worth": "costs/",
     "suppliers": "restock/suppliers/",
+    "letters": "letters/",
     "house": "house/",
     "find": "find/?words=moss",
     "second hand": "second-hand/",

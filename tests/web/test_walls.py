@@ -35,6 +35,8 @@ POST_ONLY_OWNER = {
 OPEN_TO_VIEWERS = {
     "restock:new_feed",
     "restock:no_feed",
+    "letters:keep",
+    "letters:stop",
     "studio:pinch",
     "studio:password",
     "studio:end_session",

@@ -138,6 +138,11 @@ def serve(house: House, options: argparse.Namespace) -> int:
     command = [sys.executable, "-m", "gunicorn", "-c", str(CHECKOUT / "wembit/launch/gunicorn.py")]
     command += ["-b", f"{options.host}:{options.port}", "wembit.web.wsgi:application"]
     scale, supplier = start_scale(options.port + 1), start_supplier(options.port + 2)
+    letters = subprocess.Popen(
+        [sys.executable, str(CHECKOUT / "manage.py"), "send_letters", "--every", "15"],
+        cwd=CHECKOUT,
+        start_new_session=True,
+    )
     server = subprocess.Popen(command, cwd=CHECKOUT, start_new_session=True)
     house.pid_file.write_text(str(server.pid))
 
@@ -155,6 +160,8 @@ def serve(house: House, options: argparse.Namespace) -> int:
     print("The first visitor makes the studio." if options.empty else DEMO_LOGIN)
     print("Ctrl-C stops it.", flush=True)
     code = until_it_ends(server, house)
+    letters.terminate()
+    letters.wait()
     for stand_in in filter(None, (scale, supplier)):
         stand_in.communicate()  # its input ends, and so does it
     house.pid_file.unlink(missing_ok=True)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.urls import URLPattern, URLResolver, include, path
 
 from wembit.web import views
+from wembit.web.letters import views as letter_views
 from wembit.web.restock import date_views
 from wembit.web.studio import sign_in_views
 from wembit.web.today import views as today_views
@@ -20,6 +21,7 @@ places: list[URLPattern | URLResolver] = [
     path("bench/", include("wembit.web.bench.urls")),
     path("costs/", include("wembit.web.costs.urls")),
     path("restock/", include("wembit.web.restock.urls")),
+    path("letters/", include("wembit.web.letters.urls")),
     path("understood/", views.understood, name="understood"),
     path("find/", views.find, name="find"),
     path("strip/", views.strip, name="strip"),
@@ -37,6 +39,7 @@ urlpatterns = [
     path("first/", sign_in_views.first_visit, name="first_visit"),
     path("link/<str:token>/", sign_in_views.use_link, name="use_link"),
     path("days/<str:token>.ics", date_views.feed, name="feed"),
+    path("letter/<str:token>/", letter_views.agreed, name="agree"),
     path("health/", views.health, name="health"),
     path("favicon.ico", views.favicon),
     path("s/<slug:studio>/", include(places)),
