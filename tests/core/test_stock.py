@@ -1,6 +1,8 @@
 """Packs, forecast, allocation."""
 
 import datetime as dt
+import itertools
+import math
 
 import numpy as np
 import pytest
@@ -10,7 +12,7 @@ from scipy import optimize
 
 from wembit.core.stock.allocation import Demand, FreeLot, allocate
 from wembit.core.stock.forecast import Dated, Fibre, Outlook, futures
-from wembit.core.stock.packs import Chosen, cheapest
+from wembit.core.stock.packs import Chosen, Priced, cheapest
 
 TODAY = dt.date(2026, 11, 25)
 PACKS = [(25.0, 2.6), (50.0, 4.9), (100.0, 9.0)]
@@ -37,6 +39,49 @@ def test_ties_take_the_least_surplus_then_the_fewest_packs():
     assert cheapest(30, [(50, 5), (40, 5)]).packs == ((40.0, 1),)
     assert cheapest(100, [(50, 5), (100, 10)]).packs == ((100.0, 1),)
     assert cheapest(10, [(50, 0), (20, 0)]).packs == ((20.0, 1),)
+
+
+@given(
+    st.floats(0.5, 400),
+    st.lists(
+        st.tuples(
+            st.sampled_from([10, 25, 50, 90]),
+            st.integers(100, 2000),
+            st.lists(st.tuples(st.integers(2, 6), st.floats(0.5, 0.99)), max_size=2),
+        ),
+        min_size=1,
+        max_size=2,
+        unique_by=lambda pack: pack[0],
+    ),
+)
+def test_price_breaks_are_as_cheap_as_trying_every_number_finds(grams, packs):
+    offers = [
+        Priced(size, cents / 100, tuple((least, round(cents * share) / 100) for least, share in sorted(breaks)))
+        for size, cents, breaks in packs
+    ]
+
+    def price(offer, count):
+        return min([offer.price, *(lower for least, lower in offer.breaks if count >= least)])
+
+    ways = itertools.product(*(range(math.ceil(grams / offer.grams) + 7) for offer in offers))
+    best = min(
+        round(100 * sum(count * price(offer, count) for offer, count in zip(offers, way, strict=True)))
+        for way in ways
+        if sum(count * offer.grams for offer, count in zip(offers, way, strict=True)) >= grams - 0.005
+    )
+    found = cheapest(grams, offers)
+    assert found.grams >= grams - 0.006
+    counted = dict(found.packs)
+    cost = sum(counted.get(offer.grams, 0) * price(offer, counted.get(offer.grams, 0)) for offer in offers)
+    assert round(100 * cost) == best
+    assert found.cost == pytest.approx(cost, abs=0.005)
+
+
+def test_more_can_cost_less():
+    """Nine packs at 4.00 are dearer than ten at 3.50."""
+    found = cheapest(450, [Priced(50, 4.0, ((10, 3.5),))])
+    assert (found.packs, found.cost) == (((50.0, 10),), 35.0)
+    assert cheapest(400, [Priced(50, 4.0, ((10, 3.5),))]).packs == ((50.0, 8),)
 
 
 def test_nothing_needs_no_packs():

@@ -30,7 +30,8 @@ from wembit.web.uploads import cleaned
 OURS = ("studio", "stash", "figures", "plan", "bench", "restock")
 POST_ONLY_OWNER = {
     "studio:settings", "studio:invite", "studio:role", "studio:remove", "studio:new_password",
-    "restock:new_supplier", "restock:supplier", "restock:offer", "costs:rates",
+    "restock:new_supplier", "restock:supplier", "restock:offer", "restock:not_sold",
+    "costs:rates",
 }  # fmt: skip
 OPEN_TO_VIEWERS = {
     "restock:new_feed",
@@ -111,6 +112,7 @@ def one_of_everything(owner) -> dict:
         "line_id": OrderLine.objects.filter(**mine).first().pk, "order_id": Order.objects.filter(**mine).first().pk,
         "break_id": a_needle_broke(owner, making),
         "drying_id": something_dries(making),
+        "offer_id": offer.pk,
         "away_id": Away.objects.create(**mine, member=owner, first=clock.now(), last=clock.now() + DAY).pk,
         "pin_id": Pin.objects.create(**mine, project=project, lot=lot, amount=1).pk,
         "supplier_id": offer.supplier_id, "member_id": owner.pk, "studio": "saltgrass", "name": "x.jpg", "lot": lot,

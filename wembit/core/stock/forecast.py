@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from scipy.special import gammaincinv
 
 from .chances import A_TRACE, RARE, SCARCE, Case, Wanted, lowest, odds
-from .packs import Chosen, cheapest
+from .packs import Chosen, Priced, cheapest
 
 WEEK = 7
 HARDLY = 1.5  # the gamma shape of what a habit has used so far, below which it is mostly next to nothing
@@ -52,7 +52,7 @@ class Fibre:
     habit: Habit = Habit()
     lead_days: float = 0.0
     lead_sd_days: float = 0.0
-    packs: Sequence[tuple[float, float]] = ()
+    packs: Sequence[tuple[float, float] | Priced] = ()
     cover_days: int = 60
 
 
@@ -209,7 +209,11 @@ def _outlook(today: dt.date, fibre: Fibre, first: int | None, grams: float, serv
 
 
 def ordered(
-    today: dt.date, runs_out: dt.date | None, grams: float, lead_days: int, packs: Sequence[tuple[float, float]]
+    today: dt.date,
+    runs_out: dt.date | None,
+    grams: float,
+    lead_days: int,
+    packs: Sequence[tuple[float, float] | Priced],
 ) -> Outlook:
     """By when to order how much of what runs out on that day: so that it comes on that morning, in the cheapest packs."""
     if runs_out is None:

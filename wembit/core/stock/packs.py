@@ -7,9 +7,12 @@ first: any choice holds a subset of fewer than its own size of other packs whose
 
 from __future__ import annotations
 
+import itertools
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import NamedTuple
 
 UNIT = 100  # amounts and money are compared to 0.01
 MANY_UNITS = 200_000
@@ -24,11 +27,65 @@ class Chosen:
     cost: float
 
 
-def cheapest(grams: float, offers: list[tuple[float, float]]) -> Chosen:
+class Priced(NamedTuple):
+    """A pack of so many grams and its price; from so many packs on each costs less, by (count, price)."""
+
+    grams: float
+    price: float
+    breaks: tuple[tuple[int, float], ...] = ()
+
+
+def price_each(price: Decimal, breaks: Sequence[tuple[int, Decimal]], count: int) -> Decimal:
+    """What one of `count` packs costs."""
+    return min([price, *(lower for least, lower in breaks if count >= least)])
+
+
+def cheapest(grams: float, offers: Sequence[tuple[float, float] | Priced]) -> Chosen:
     """The cheapest packs holding at least `grams`; ties: least surplus, then fewest packs.
 
-    offers: (grams, price) of each pack size, grams ≥ 0.01, price ≥ 0, at least one. Notions carry pieces or mm.
+    offers: (grams, price) or `Priced` of each pack size, grams ≥ 0.01, price ≥ 0, at least one. Notions carry pieces or mm.
     """
+    priced = [Priced(*offer) for offer in offers]
+    plain = _cheapest(grams, [(each.grams, each.price) for each in priced])
+    if not any(each.breaks for each in priced):
+        return plain
+    return _with_breaks(grams, priced, plain)
+
+
+def _with_breaks(grams: float, priced: Sequence[Priced], best: Chosen) -> Chosen:
+    """The cheapest where packs have price breaks, `best` being so without them. Each choice of a price for each pack is tried:
+    with so many of it at the least, at that price for any number, the rest is a choice without breaks; the dearest are left
+    out. A number that would reach a better price is found with that price.
+    """
+    prices = [[(0, each.price), *each.breaks] for each in priced]
+    tries = sorted(itertools.product(*prices), key=_least_cost)
+    for tried in tries:
+        if round(_least_cost(tried) * UNIT) > round(best.cost * UNIT):
+            break
+        counts: dict[float, int] = {}
+        for each, (least, _) in zip(priced, tried, strict=True):
+            if least:
+                counts[each.grams] = counts.get(each.grams, 0) + least
+        there = sum(size * count for size, count in counts.items())
+        rest = _cheapest(grams - there, [(each.grams, price) for each, (_, price) in zip(priced, tried, strict=True)])
+        for size, count in rest.packs:
+            counts[size] = counts.get(size, 0) + count
+        rows = tuple((size, counts[size]) for size in sorted(counts, reverse=True))
+        found = Chosen(rows, there + rest.grams, _least_cost(tried) + rest.cost)
+        best = min(best, found, key=_rank)
+    return best
+
+
+def _least_cost(tried: Sequence[tuple[int, float]]) -> float:
+    return sum(least * price for least, price in tried)
+
+
+def _rank(chosen: Chosen) -> tuple[int, int, int]:
+    return round(chosen.cost * UNIT), round(chosen.grams * UNIT), sum(count for _, count in chosen.packs)
+
+
+def _cheapest(grams: float, offers: Sequence[tuple[float, float]]) -> Chosen:
+    """Of packs at one price each."""
     need = round(grams * UNIT)
     if need <= 0:
         return Chosen((), 0.0, 0.0)

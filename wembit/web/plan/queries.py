@@ -29,7 +29,7 @@ from wembit.web.studio.models import Member
 from wembit.web.studio.queries import makers
 
 from .coming import Coming, coming
-from .models import PLANNED, Away, LeftToOthers, MakerHours, Need, Pin, Project, StandIn
+from .models import PLANNED, Away, LeftToOthers, Need, Pin, Project, StandIn
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -57,12 +57,11 @@ class AtTheBench:
 
 
 def at_the_bench(studio: Studio) -> list[AtTheBench]:
-    """The makers by name, looked up once for a request; of their days away those that are not over. Four queries."""
+    """The makers by name, looked up once for a request; of their days away those that are not over. Three queries."""
     return studio.once("at the bench", lambda: _at_the_bench(studio))
 
 
 def _at_the_bench(studio: Studio) -> list[AtTheBench]:
-    hours = dict(MakerHours.objects.of(studio).values_list("member", "hours"))
     away: dict[UUID, list[Away]] = {}
     for row in Away.objects.of(studio).filter(last__gte=clock.today(studio)):
         away.setdefault(row.member_id, []).append(row)
@@ -70,9 +69,14 @@ def _at_the_bench(studio: Studio) -> list[AtTheBench]:
     for member, figure in LeftToOthers.objects.of(studio).values_list("member", "figure"):
         leaves.setdefault(member, set()).add(figure)
     return [
-        AtTheBench(maker, hours.get(maker.pk, {}), away.get(maker.pk, []), frozenset(leaves.get(maker.pk, ())))
+        AtTheBench(maker, _hours(maker), away.get(maker.pk, []), frozenset(leaves.get(maker.pk, ())))
         for maker in makers(studio)
     ]
+
+
+def _hours(maker: Member) -> Mapping[str, float]:
+    hours: Mapping[str, float] = maker.bench_hours.hours if hasattr(maker, "bench_hours") else {}
+    return hours
 
 
 def plan_line(studio: Studio, today: dt.date) -> tuple[int, int]:
@@ -135,6 +139,8 @@ def project_of(studio: Studio, project_id: UUID) -> Project:
     project = Project.objects.of(studio).filter(pk=project_id).select_related("colourway__version__figure").first()
     if project is None:
         raise Http404
+    way = project.colourway
+    project.studio = way.studio = way.version.studio = way.version.figure.studio = studio  # looked up already
     return project
 
 

@@ -113,13 +113,20 @@ class TogetherForm(StudioForm):
     most = PriceField(required=False)
 
 
+BREAKS = (1, 2)  # rows in which a page takes price breaks
+FROM = "Write a whole number of packs, 2 or more."
+
+
 class OfferForm(StudioForm):
-    """A pack of an item and its price; the pack is read in the item's unit."""
+    """A pack of an item and its price, and what each costs from so many on; the pack is read in the item's unit."""
 
     price = PriceField()
 
     def __init__(self, request: Request) -> None:
         super().__init__(request)
+        for row in BREAKS:
+            self.fields[f"from_{row}"] = WholeField(2, PACKS, FROM, required=False)
+            self.fields[f"each_{row}"] = PriceField(required=False)
         self.item = stash.item_chosen(request.studio, self.data.get("item", ""))
         self.fields["pack"] = amount_field(request.member, self.item.unit if self.item else GRAMS)
 
@@ -127,4 +134,31 @@ class OfferForm(StudioForm):
         if self.item is None:
             self.errors.pop("pack", None)
             self.add_error("pack", "Choose what the pack holds.")
+        if not self.errors:
+            self._clean_breaks()
         return self.cleaned_data
+
+    def _clean_breaks(self) -> None:
+        """Each row is whole, and dearer packs come before cheaper ones."""
+        given, before = self.cleaned_data, self.cleaned_data["price"]
+        least = 1
+        for row in BREAKS:
+            count, each = given[f"from_{row}"], self.data.get(f"each_{row}", "").strip()
+            if count is None and each:
+                self.add_error(f"from_{row}", FROM)
+            elif count is not None and not each:
+                self.add_error(f"each_{row}", "Write what each costs then.")
+            elif count is not None and count <= least:
+                self.add_error(f"from_{row}", f"Write more than {least}.")
+            elif count is not None and given[f"each_{row}"] >= before:
+                self.add_error(f"each_{row}", "It costs less from so many on. Check both prices.")
+            if self.errors:
+                return
+            if count is not None:
+                least, before = count, given[f"each_{row}"]
+
+    @property
+    def breaks(self) -> dict[int, Decimal]:
+        """What each costs from so many on. The form must be valid."""
+        given = self.cleaned_data
+        return {given[f"from_{row}"]: given[f"each_{row}"] for row in BREAKS if given[f"from_{row}"] is not None}

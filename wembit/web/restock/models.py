@@ -10,6 +10,7 @@ from django.db import models
 from django.db.models import Q
 from django.db.models.functions import Lower
 
+from wembit.core.stock.packs import Priced, price_each
 from wembit.web.stash.models import Entry, Item
 from wembit.web.studio.models import Member
 from wembit.web.tenancy import Owned
@@ -49,6 +50,31 @@ class Offer(Owned):
         constraints = [
             models.UniqueConstraint(fields=["supplier", "item", "pack"], name="one_offer_a_pack"),
             models.CheckConstraint(condition=Q(pack__gt=0, price__gte=0), name="a_pack_holds_something"),
+        ]
+
+    @property
+    def priced(self) -> Priced:
+        """As the core reckons with it."""
+        breaks = tuple((each.count, float(each.price)) for each in self.breaks.all())
+        return Priced(float(self.pack), float(self.price), breaks)
+
+    def price_of(self, count: int) -> Decimal:
+        """What each of so many packs costs."""
+        return price_each(self.price, [(each.count, each.price) for each in self.breaks.all()], count)
+
+
+class Break(Owned):
+    """From so many packs of an offer on each costs less."""
+
+    offer = models.ForeignKey(Offer, on_delete=models.CASCADE, related_name="breaks")
+    count = models.PositiveSmallIntegerField()
+    price = models.DecimalField(max_digits=8, decimal_places=2)
+
+    class Meta:
+        ordering = ["count"]
+        constraints = [
+            models.UniqueConstraint(fields=["offer", "count"], name="one_break_a_number"),
+            models.CheckConstraint(condition=Q(count__gt=1, price__gte=0), name="a_break_of_several"),
         ]
 
 

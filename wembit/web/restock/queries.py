@@ -184,7 +184,7 @@ def _tide(
         choices.setdefault(offer.supplier, []).append(offer)
     outlooks = []
     for supplier, theirs in choices.items() or [(None, [])]:
-        packs = [(float(offer.pack), float(offer.price)) for offer in theirs]
+        packs = [offer.priced for offer in theirs]
         lead = lead_time(*lead_of(supplier.lead_days, taken.get(supplier.pk, [])), SERVICE) if supplier else 0
         found = ordered(today, future.outlook.runs_out, future.outlook.order_g, lead, packs)
         name = supplier.name if supplier else ""
@@ -210,7 +210,8 @@ def _tide(
 def offers_by_item(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[Offer]]:
     """The offers of each item."""
     found: dict[UUID, list[Offer]] = {}
-    for offer in Offer.objects.of(studio).filter(item__in=list(item_ids)).select_related("supplier").order_by("pack"):
+    theirs = Offer.objects.of(studio).filter(item__in=list(item_ids)).select_related("supplier")
+    for offer in theirs.prefetch_related("breaks").order_by("pack"):
         found.setdefault(offer.item_id, []).append(offer)
     return found
 
@@ -288,7 +289,7 @@ def order_of(studio: Studio, order_id: UUID) -> OrderPage:
 
 def suppliers(studio: Studio) -> list[Supplier]:
     """All suppliers with their offers."""
-    return list(Supplier.objects.of(studio).prefetch_related("offers__item"))
+    return list(Supplier.objects.of(studio).prefetch_related("offers__item", "offers__breaks"))
 
 
 @dataclass(frozen=True)

@@ -71,4 +71,4 @@ def _together(tides: Sequence[TideLine], budget: Decimal | None) -> Together:
 
 
 def _cost(packs: Sequence[tuple[Offer, int]]) -> Decimal:
-    return sum((offer.price * count for offer, count in packs), Decimal(0))
+    return sum((offer.price_of(count) * count for offer, count in packs), Decimal(0))

@@ -4,7 +4,7 @@ from django.urls import path
 
 from wembit.web.restock.answers import views as answer_views
 
-from . import date_views, order_views, views
+from . import date_views, order_views, supplier_views, views
 
 app_name = "restock"
 urlpatterns = [
@@ -28,8 +28,9 @@ urlpatterns = [
     path("order/<uuid:order_id>/ask/", order_views.ask, name="ask"),
     path("order/<uuid:order_id>/wish/", order_views.wish, name="wish"),
     path("order/<uuid:order_id>/arrival/", views.arrival, name="arrival"),
-    path("suppliers/", views.suppliers, name="suppliers"),
-    path("suppliers/new/", views.supplier, name="new_supplier"),
-    path("suppliers/<uuid:supplier_id>/", views.supplier, name="supplier"),
-    path("suppliers/<uuid:supplier_id>/offer/", views.offer, name="offer"),
+    path("suppliers/", supplier_views.suppliers, name="suppliers"),
+    path("suppliers/new/", supplier_views.supplier, name="new_supplier"),
+    path("suppliers/<uuid:supplier_id>/", supplier_views.supplier, name="supplier"),
+    path("suppliers/<uuid:supplier_id>/offer/", supplier_views.offer, name="offer"),
+    path("suppliers/offer/<uuid:offer_id>/not-sold/", supplier_views.not_sold, name="not_sold"),
 ]

@@ -20,19 +20,16 @@ from wembit.web.idempotency import press_of
 from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import ZERO, Item
-from wembit.web.stash.queries import colours, goods, item_chosen, unweighed_lots
+from wembit.web.stash.queries import colours, item_chosen, unweighed_lots
 from wembit.web.stash.shelf.wool_forms import each_once
 from wembit.web.studio.models import MAKER
 
 from . import queries, supplier_bridge
-from .actions.keep_offer import keep_offer
-from .actions.keep_supplier import keep_supplier
 from .actions.put_on_list import put_on_list
 from .actions.receive_order import receive_order
 from .actions.send_order import send_order
 from .actions.take_off_list import take_off_list
-from .forms import ArrivalForm, OfferForm, PacksForm, RestForm, SendForm, SupplierForm, TogetherForm
-from .packs_chart import by_item
+from .forms import ArrivalForm, PacksForm, RestForm, SendForm, TogetherForm
 from .parcel_box import expected, missing, packs
 from .tide_chart import chart, ruler_of, scales
 from .together import together
@@ -240,57 +237,3 @@ def arrival(request: Request, order_id: UUID) -> HttpResponse:
         return again(request, "restock/arrival.html", arrival_context(request, order_page), faults)
     messages.success(request, f"The parcel of {order_page.order.supplier.name} is on the shelf.")
     return redirect(reverse("restock:home", args=[request.studio.slug]))
-
-
-def suppliers_context(request: Request, chosen: str = "") -> dict:
-    """The suppliers; the chosen one's forms in the tray."""
-    found = queries.suppliers(request.studio)
-    seen = colours(request.studio, {offer.item_id for supplier in found for offer in supplier.offers.all()})
-    for supplier in found:
-        supplier.rows = by_item(supplier.offers.all(), seen)
-    bridge = supplier_bridge.is_there()
-    in_hand = next((each for each in found if str(each.pk) == chosen), None)
-    return {"suppliers": found, "chosen": in_hand, "items": goods(request.studio) if in_hand else [], "bridge": bridge}
-
-
-@require_GET
-def suppliers(request: Request) -> HttpResponse:
-    return render(request, "restock/suppliers.html", suppliers_context(request, request.GET.get("supplier", "")))
-
-
-def to_supplier(request: Request, supplier_id: UUID) -> HttpResponse:
-    """Back to the suppliers with this one chosen."""
-    return redirect(f"{reverse('restock:suppliers', args=[request.studio.slug])}?supplier={supplier_id}")
-
-
-def suppliers_again(request: Request, supplier_id: UUID | None, faults: dict) -> HttpResponse:
-    return again(request, "restock/suppliers.html", suppliers_context(request, str(supplier_id)), faults)
-
-
-@require_POST
-@once
-def supplier(request: Request, supplier_id: UUID | None = None) -> HttpResponse:
-    kept, faults = SupplierForm(request).tried(
-        lambda given: keep_supplier(
-            request.member,
-            name=given["name"],
-            lead_days=given["lead_days"],
-            postage=given["postage"],
-            minimum=given["minimum"],
-            takes_files=given["takes_files"],
-            supplier_id=supplier_id,
-        )
-    )
-    return suppliers_again(request, supplier_id, faults) if faults else to_supplier(request, kept.pk)
-
-
-@require_POST
-def offer(request: Request, supplier_id: UUID) -> HttpResponse:
-    form = OfferForm(request)
-
-    def keep(given: dict[str, Any]) -> None:
-        assert form.item is not None, "a form without an item is not valid"
-        keep_offer(request.member, supplier_id, form.item.pk, given["pack"], given["price"])
-
-    _, faults = form.tried(keep)
-    return suppliers_again(request, supplier_id, faults) if faults else to_supplier(request, supplier_id)

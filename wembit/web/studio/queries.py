@@ -29,7 +29,8 @@ def is_alone(studio: Studio) -> bool:
 
 def members(studio: Studio) -> list[Member]:
     """The studio's members by name."""
-    return list(Member.objects.of(studio).select_related("user").order_by("user__first_name", "user__username"))
+    rows = Member.objects.of(studio).select_related("user", "bench_hours")
+    return list(rows.order_by("user__first_name", "user__username"))
 
 
 def makers(studio: Studio) -> list[Member]:

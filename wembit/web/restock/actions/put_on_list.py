@@ -15,7 +15,9 @@ from wembit.web.studio.models import MAKER, Member
 
 @transaction.atomic
 def put_on_list(member: Member, packs: dict[UUID, int]) -> list[OrderLine]:
-    """Add `count` packs of each offer to its supplier's list, made where there is none. Raises `Refusal`, `Http404`."""
+    """Add `count` packs of each offer to its supplier's list, made where there is none, at the price of as many as then stand
+    there. Raises `Refusal`, `Http404`.
+    """
     member.must_be(MAKER)
     packs = {offer: count for offer, count in packs.items() if count > 0}
     if not packs:
@@ -30,10 +32,11 @@ def put_on_list(member: Member, packs: dict[UUID, int]) -> list[OrderLine]:
             order=order,
             item=offer.item,
             pack=offer.pack,
-            defaults={"studio": member.studio, "price": offer.price, "count": count},
+            defaults={"studio": member.studio, "price": offer.price_of(count), "count": count},
         )
         if not new:
             line.count += count
-            line.save(update_fields=["count"])
+            line.price = offer.price_of(line.count)
+            line.save(update_fields=["count", "price"])
         lines.append(line)
     return lines
