@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from wembit.core.contract.requests import WEEK
 from wembit.core.scheduling.bench_hours import BenchHours
+from wembit.core.scheduling.dispatch import greatest_lateness
 from wembit.core.scheduling.jobs import Job, Step
 from wembit.core.scheduling.just_in_time import evenly, just_in_time, latest
 from wembit.core.scheduling.least_lateness import least_late
@@ -113,6 +114,29 @@ def test_what_is_over_is_what_the_plan_does_after_its_day_and_the_rest_lies_befo
         for day, minutes in stretch.minutes.items():
             days[day] = days.get(day, 0.0) + minutes
     assert all(minutes <= EVENINGS.minutes_on(day) + 1e-2 for day, minutes in days.items())
+
+
+def test_what_an_order_blind_to_waits_would_leave_keeps_its_days_and_the_others_lie_late():
+    """Two that dry between their steps fit into four days only the one way; a third has all the time there is."""
+    jobs = [
+        Job(3, (Step(120, wait=12 * 60), Step(60, wait=24 * 60))),
+        Job(1, (Step(60, wait=12 * 60), Step(60))),
+        Job(20, (Step(120),)),
+    ]
+    assert any(lies.over for lies in just_in_time(jobs[:2], TWO_HOURS)), "else this shows nothing"
+    state = least_late(jobs, TWO_HOURS)
+    assert greatest_lateness(state, jobs) <= 0
+    rows = latest(jobs, TWO_HOURS, state)
+    assert [row.over for row in rows] == [0, 0, 0]
+    assert rows[2].minutes == {20: 120}, "not drawn in for the glued one"
+
+
+def test_minutes_that_are_spoken_for_are_not_there():
+    rest = TWO_HOURS.without({1: 90, 3: 500})
+    assert [rest.minutes_on(day) for day in range(-1, 5)] == [120, 120, 30, 120, 0, 120]
+    assert [rest.until(day) for day in (-1, 0, 2, 4, 5)] == [-120, 0, 150, 270, 390]
+    again = rest.without({1: 30, 2: 20})
+    assert [again.minutes_on(day) for day in range(5)] == [120, 0, 100, 0, 120]
 
 
 def test_the_late_one_is_over_and_no_other():

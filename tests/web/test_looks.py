@@ -33,9 +33,7 @@ def planned(client, owner):
 def by_the_figure(project):
     """What the figure's page says, in the words of the plan."""
     project.refresh_from_db()
-    return {
-        (item.name, seen): row["p50"] for (item, seen), row in amounts_for(project.colourway, project.count).items()
-    }
+    return {(item.name, seen): row["p50"] for (item, seen), row in amounts_for(project).items()}
 
 
 def told_at_the_bag(client, lot, **said):

@@ -22,6 +22,7 @@ from wembit.web.plan.actions.stand_in import makings_left, stand_in
 from wembit.web.plan.actions.take_back_stand_in import take_back_stand_in
 from wembit.web.plan.actions.use_newest_version import use_newest_version
 from wembit.web.plan.figure_needs import amounts_for
+from wembit.web.plan.models import Project
 from wembit.web.plan.queries import open_needs
 from wembit.web.restock.actions.accept_answer import take_answer_back, use_instead
 from wembit.web.stash.actions.recount import recount
@@ -58,7 +59,7 @@ def need(project, lot=None):
 
 def one(project) -> D:
     """What one takes, of the only wool of the figure, as the studio's hands take it by now."""
-    (amount,) = amounts_for(Colourway.objects.get(pk=project.colourway_id), 1).values()
+    (amount,) = amounts_for(Project(colourway=Colourway.objects.get(pk=project.colourway_id), count=1)).values()
     return amount["p50"]
 
 

@@ -37,7 +37,6 @@ from wembit.web.figures.to_core.seating import placed_part
 from wembit.web.plan.actions.keep_away import go_away
 from wembit.web.plan.actions.keep_hours import keep_hours
 from wembit.web.plan.actions.plan_project import plan_project
-from wembit.web.plan.models import STOCK
 from wembit.web.restock.actions.keep_offer import keep_offer
 from wembit.web.restock.actions.put_on_list import put_on_list
 from wembit.web.restock.actions.receive_order import receive_order
@@ -229,7 +228,7 @@ class _Builder:
         with self.day(12):
             crab = self._plan("Hermit crab", 2, "Shop window", due=9, start=-4)
         with self.day(6):
-            self._plan("Otter, upright", 4, "Winter market", due=18, start=9, for_whom="market")
+            self._plan("Otter, upright", 4, "Winter market", due=18, start=9, for_whom="market", sizes=[1.1, 1, 1, 0.9])
             self._plan("Snail", 10, "Snail race", due=25, start=13, for_whom="class")
             self._plan("Hare, crouched", 3, "Spring orders", due=46, start=30, for_whom="order")
         go_away(self.owner, self.maker.pk, self.today + dt.timedelta(20), self.today + dt.timedelta(26))
@@ -263,11 +262,11 @@ class _Builder:
             with self.day(0, 8):
                 let_dry(self.owner, making.pk, glued)
 
-    def _plan(self, figure: str, count: int, name: str, *, due: int, start: int, for_whom: str = STOCK) -> Any:
+    def _plan(self, figure: str, count: int, name: str, *, due: int, start: int, **more: Any) -> Any:
         day = self.today
         return plan_project(
             self.owner, self.ways[figure].pk, name=name, count=count, due=day + dt.timedelta(due),
-            start=day + dt.timedelta(start), for_whom=for_whom,
+            start=day + dt.timedelta(start), **more,
         )  # fmt: skip
 
     def _make(self, figure: str, count: int, name: str, *, begin: int, maker: Member) -> None:

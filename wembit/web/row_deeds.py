@@ -23,7 +23,7 @@ from wembit.web.errors import Refusal
 from wembit.web.figures.models import Choice, Colourway, Figure, Layer, Part, Reference, Slot, Tracing, Version
 from wembit.web.plan.actions.reserve import reserve
 from wembit.web.plan.models import PLANNED, Away, LeftToOthers, MakerHours, Need, Pin, Project, StandIn
-from wembit.web.restock.models import DRAFT, Break, Offer, Order, OrderLine, Supplier
+from wembit.web.restock.models import DRAFT, Offer, Order, OrderLine, Supplier
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import Drawer, Item, Lot, Movement, OwnBreed, Reminder, standing
 from wembit.web.studio.models import MAKER, OWNER, Member, Studio
@@ -142,18 +142,13 @@ def _bag(press: Pressed) -> list[QuerySet]:
 
 def _offers(press: Pressed) -> list[QuerySet]:
     pk = press.ids["supplier_id"]
-    offers = press.of(Offer, supplier=pk)
-    return [
-        press.of(Item, pk=id_in(press.given.get("item", ""))),
-        offers,
-        press.of(Break, offer__in=offers.values("pk")),
-    ]
+    return [press.of(Item, pk=id_in(press.given.get("item", ""))), press.of(Offer, supplier=pk)]
 
 
 def _dropped_offer(press: Pressed) -> list[QuerySet]:
     pk = press.ids["offer_id"]
     item = press.of(Item, pk=id_in(press.given.get("item", "")))
-    return [item, press.of(Offer, pk=pk), press.of(Break, offer=pk)]
+    return [item, press.of(Offer, pk=pk)]
 
 
 def _studio(press: Pressed) -> list[QuerySet]:
@@ -347,7 +342,7 @@ def _is_an_owners(row: list[Any]) -> bool:
         return (before or {}).get("role") != (after or {}).get("role")
     if label == "studio.studio":
         return {**(before or {}), "habits": None} != {**(after or {}), "habits": None}
-    return label in ("restock.supplier", "restock.offer", "restock.break")
+    return label in ("restock.supplier", "restock.offer")
 
 
 def _one(label: str, pk: str) -> QuerySet:

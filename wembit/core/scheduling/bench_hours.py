@@ -10,6 +10,8 @@ import datetime as dt
 import math
 from bisect import bisect_left
 from collections.abc import Callable, Iterable, Mapping, Sequence
+from copy import copy
+from itertools import accumulate
 
 from wembit.core.contract.requests import WEEK
 
@@ -26,16 +28,26 @@ class BenchHours:
         weekday = first.weekday()
         self.week = [60.0 * hours[WEEK[(weekday + n) % 7]] for n in range(7)]
         self.before_in_week = [sum(self.week[:n]) for n in range(8)]
-        self.off = sorted({(day - first).days for day in days_off})
-        self.off_before = [0.0]
-        for day in self.off:
-            self.off_before.append(self.off_before[-1] + self.week[day % 7])
+        off = {(day - first).days for day in days_off}
+        self._take({day: self.week[day % 7] for day in off})
+
+    def _take(self, minutes: Mapping[int, float]) -> None:
+        """So many minutes of these days are not there, the last ones of each."""
+        self.taken = minutes
+        self.off = sorted(minutes)
+        self.off_before = [0.0, *accumulate(minutes[day] for day in self.off)]
         self.off_first = self.off_before[bisect_left(self.off, 0)]
+
+    def without(self, minutes: Mapping[int, float]) -> BenchHours:
+        """The same bench, on which so many minutes of these days are spoken for."""
+        bench = copy(self)
+        taken = {day: self.taken.get(day, 0.0) + minutes.get(day, 0.0) for day in {*self.taken, *minutes}}
+        bench._take({day: min(much, self.week[day % 7]) for day, much in taken.items()})
+        return bench
 
     def minutes_on(self, day: int) -> float:
         """What the bench is open on that day."""
-        place = bisect_left(self.off, day)
-        return 0.0 if place < len(self.off) and self.off[place] == day else self.week[day % 7]
+        return self.week[day % 7] - self.taken.get(day, 0.0)
 
     def until(self, day: int) -> float:
         """The work from the first day's opening until that day's; below zero for a day before."""

@@ -69,8 +69,9 @@ def just_in_time(jobs: Sequence[Job], bench: BenchHours) -> list[Stretch]:
 
 
 def latest(jobs: Sequence[Job], bench: BenchHours, plan: State) -> list[Stretch]:
-    """Each job as late as it can be, where what a plan does after a job's due day is over: the rest of it fits by then. Where
-    an order of work that is blind to waits would leave something of that rest, the plan's own days.
+    """Each job as late as it can be, where what a plan does after a job's due day is over: the rest of it fits by then. A job
+    of which an order of work that is blind to waits would leave something keeps the plan's own days, and the others lie
+    around it.
     """
     fits: list[dict[int, float]] = [{} for _ in jobs]
     over = [0.0] * len(jobs)
@@ -80,9 +81,16 @@ def latest(jobs: Sequence[Job], bench: BenchHours, plan: State) -> list[Stretch]
         else:
             over[which] += minutes
     rest = [_shortened(job, minutes) for job, minutes in zip(jobs, over, strict=True)]
-    stretches = just_in_time(rest, bench)
-    all_fit = all(stretch.over <= A_MOMENT for stretch in stretches)
-    days: Sequence[Mapping[int, float]] = [stretch.minutes for stretch in stretches] if all_fit else fits
+    days: list[Mapping[int, float]] = list(fits)
+    loose, left_over = list(range(len(jobs))), set(range(len(jobs)))
+    while left_over:
+        stretches = just_in_time([rest[which] for which in loose], bench)
+        left_over = {which for which, lies in zip(loose, stretches, strict=True) if lies.over > A_MOMENT}
+        for which, lies in zip(loose, stretches, strict=True):
+            days[which] = fits[which] if which in left_over else lies.minutes
+        for which in left_over:
+            bench = bench.without(fits[which])
+        loose = [which for which in loose if which not in left_over]
     return [
         Stretch(min(when, default=0 if left > A_MOMENT else None), when, left)
         for when, left in zip(days, over, strict=True)

@@ -8,13 +8,13 @@ from typing import TYPE_CHECKING
 
 from wembit.core.craft.materials import FIRMNESS, FIRMNESS_WORDS
 from wembit.core.work.checking import Checked, Planned, along_scale, checked
-from wembit.web.figures.queries import part_among, parts_of
+from wembit.web.figures.queries import part_among
 from wembit.web.figures.to_core.estimating import Palette, PartPlan, armature_mm3, plan_figure
 from wembit.web.stash.models import ZERO
 
 from .own_plan import own_plan
 from .piece_chart import piece_picture
-from .queries import making_of, trimmed_by_layer
+from .queries import making_of, parts_of_making, trimmed_by_layer
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -81,7 +81,7 @@ def fit_of(studio: Studio, piece: Piece) -> Fitting | None:
     """How a piece of a making fits as it is measured now, stored or not; None as in `fitting`."""
     line = making_of(studio, piece.making_id)
     way = line.making.colourway
-    parts = parts_of(way.version)
+    parts = parts_of_making(line.making)
     plan = own_plan(line, plan_figure(way.version, parts, Palette.of(way)))
     mine = next(each for each in line.pieces if each.piece.pk == piece.pk)
     mine.piece.long_mm, mine.piece.thick_mm = piece.long_mm, piece.thick_mm

@@ -29,6 +29,7 @@ class Making(Owned):
     project = models.ForeignKey(Project, on_delete=models.PROTECT, null=True, related_name="makings")
     colourway = models.ForeignKey(Colourway, on_delete=models.PROTECT, related_name="makings")
     number = models.PositiveSmallIntegerField(default=1)
+    scale = models.FloatField(default=1.0)  # times the figure's own size
     maker = models.ForeignKey(Member, on_delete=models.PROTECT, related_name="+")
     begun_at = models.DateTimeField()
     finished_at = models.DateTimeField(null=True)

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from wembit.web.few import Few, few
 from wembit.web.figures.drawing.layout import Picture
 from wembit.web.figures.queries import palettes, parts_of_many
+from wembit.web.figures.to_core.scaling import at_scale
 from wembit.web.stash.queries import colours
 
 from . import queries
@@ -58,7 +59,8 @@ def on_the_bench(studio: Studio, lines: Sequence[MakingLine]) -> list[Stand]:
     wet = [drying for drying in queries.dryings_of([line.making.pk for line in lines]) if not drying.dry]
     found = []
     for line, way in zip(lines, ways, strict=True):
-        side = side_of(way, parts[way.version_id], own_palette(line, dyed[way.pk], seen))
+        scaled = at_scale(way.version, parts[way.version_id], line.making.scale)
+        side = side_of(way, scaled, own_palette(line, dyed[way.pk], seen))
         dryings = [drying for drying in wet if drying.making_id == line.making.pk]
         found.append(Stand(line, side, standing(line, side, seen), weighed(line), dryings=dryings))
     return found
@@ -78,7 +80,13 @@ def around(studio: Studio) -> Around:
     makings = queries.finished_lately(studio)
     ways = [project.colourway for project in projects] + [making.colourway for making in makings]
     dyed, parts = palettes(studio, ways), parts_of_many([way.version for way in ways])
-    sides = iter([side_of(way, parts[way.version_id], dyed[way.pk]) for way in ways])
+    sizes = [project.size_of(queries.next_number(project)) for project in projects] + [
+        making.scale for making in makings
+    ]
+    sides = iter(
+        side_of(way, at_scale(way.version, parts[way.version_id], size), dyed[way.pk])
+        for way, size in zip(ways, sizes, strict=True)
+    )
     begun = [Stand(project, side, waiting(side)) for project, side in zip(projects, sides, strict=False)]
     tips = queries.tips_in([making.pk for making in makings])
     done = [

@@ -10,11 +10,10 @@ from wembit.core.work import spells as core
 from wembit.core.work.step import minutes_range
 from wembit.web import clock
 from wembit.web.figures.order_of_work.order import Line, order_of
-from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.figures.to_core.hands import MINUTES, hand
 
-from .queries import spells_of
+from .queries import parts_of_making, spells_of
 
 if TYPE_CHECKING:
     from .models import Making
@@ -64,7 +63,7 @@ def part_clock(making: Making, part_key: str, lines: Sequence[Line]) -> PartCloc
 def lines_of(making: Making) -> list[Line]:
     """The making's order of work."""
     way = making.colourway
-    parts = parts_of(way.version)
+    parts = parts_of_making(making)
     return order_of(way.version, parts, plan_figure(way.version, parts, Palette.of(way)))
 
 

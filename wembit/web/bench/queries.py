@@ -18,6 +18,8 @@ from wembit.core.grams.estimate import Range
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 from wembit.web.figures.order_of_work.takes import Takes, takes_of
+from wembit.web.figures.queries import parts_of
+from wembit.web.figures.to_core.scaling import at_scale
 from wembit.web.plan.models import PLANNED as PROJECT_PLANNED
 from wembit.web.plan.models import Project
 from wembit.web.stash.models import ZERO, Item, Lot, Promise, standing
@@ -41,7 +43,7 @@ from .models import (
 if TYPE_CHECKING:
     from collections.abc import Mapping, Sequence
 
-    from wembit.web.figures.models import Figure
+    from wembit.web.figures.models import Figure, Part
     from wembit.web.studio.models import Member, Studio
 
 LATER = 1_000  # steps: after all that the order of work asks for
@@ -439,6 +441,18 @@ def sources(wanted: PieceLayer | MakingThing) -> list[Source]:
 
 def _is_closed(lot: Lot) -> bool:
     return lot.drawer is not None and lot.drawer.closed_until is not None
+
+
+def next_number(project: Project) -> int:
+    """Of the making that is begun next, of a project as `to_begin` gives it."""
+    left: int = getattr(project, "left", project.count)
+    return project.count - left + 1
+
+
+def parts_of_making(making: Making) -> Sequence[Part]:
+    """The parts of a making's version in its size, with their layers."""
+    version = making.colourway.version
+    return at_scale(version, parts_of(version), making.scale)
 
 
 def to_begin(studio: Studio) -> QuerySet[Project]:

@@ -19,7 +19,7 @@ from wembit.web.bench.models import PieceLayer
 from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
 from wembit.web.figures.order_of_work.order import answered, order_of
-from wembit.web.figures.queries import part_among, parts_of
+from wembit.web.figures.queries import part_among
 from wembit.web.figures.size_words import ROLES
 from wembit.web.figures.to_core.estimating import BARE, Palette, plan_figure
 from wembit.web.idempotency import press_of
@@ -152,7 +152,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         return context
     way = line.making.colourway
     version = way.version
-    parts = parts_of(version)
+    parts = queries.parts_of_making(line.making)
     part = part_among(parts, piece.piece.part_key)
     palette = own_palette(line, Palette.of(way), seen)
     side = side_of(way, parts, palette)
@@ -216,7 +216,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "strand_mm": ask / density * 1000 if density else None,
         "enough": lot and float(lot.lot.on_hand) >= ask,
         "later": later_of(line, chosen),
-        "as_made": as_made(line, plan) if done else [],
+        "as_made": as_made(line, plan) if done and line.making.scale == 1 else [],
         "to_dry": [] if done else to_dry(line.making, steps),
         "aside_mm": float(chosen.aside) / density * 1000 if density else None,
         "aside_reaches": reaches(chosen.grams, float(chosen.aside)),

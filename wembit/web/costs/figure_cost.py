@@ -11,7 +11,7 @@ from uuid import UUID
 from wembit.core.craft.notions import in_unit
 from wembit.core.stock.costing import ZERO, Costed, asked, of_time, total
 from wembit.web.decimals import decimal
-from wembit.web.figures.materials_list.materials import listing
+from wembit.web.figures.materials_list.materials import Batch, listing
 from wembit.web.figures.order_of_work.order import order_of
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure, sums
@@ -77,7 +77,7 @@ def figure_cost(figure: Figure) -> FigureCost:
         else:
             name, before = grams.get(need.item.pk, (need.item.name, 0.0))
             grams[need.item.pk] = name, before + need.grams.p50
-    things = [row for row in listing(version, parts, plan, palette)["things"] if row.needed.notion]
+    things = [row for row in listing(version, [Batch(parts, plan, 1)], palette)["things"] if row.needed.notion]
     found = [(row, UUID(row.found.id)) for row in things if row.found]
     each = prices(studio, [*grams, *(pk for _, pk in found)])
     wool = [(Costed(name, decimal(round(much, 3)), each.get(pk)), "g", pk) for pk, (name, much) in grams.items()]

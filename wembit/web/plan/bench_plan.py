@@ -15,6 +15,7 @@ from wembit.core.scheduling.jobs import Job, Step
 from wembit.core.scheduling.just_in_time import Stretch, evenly
 from wembit.core.scheduling.plan import Planned
 from wembit.web import clock
+from wembit.web.figures.to_core.scaling import at_scale
 
 from .begun import worked_of
 from .figure_work import figure_work
@@ -72,18 +73,24 @@ def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan:
     if not open_ones:
         return BenchPlan()
     worked, makers = worked_of(studio), [maker for maker in at_the_bench(studio) if maker.hours]
-    asked, made, wool = [], {}, {}
+    asked: list[Asked] = []
+    made: dict[UUID, float] = {}
+    wool: dict[UUID, str] = {}
     for project in open_ones:
         way = project.colourway
-        work = figure_work(studio, way.version, parts[way.version_id], dyed[way.pk])
         done = min(worked.get(project.pk, 0.0), project.count)
         left = project.count - done
-        steps = tuple(Step(minutes * left, wait) for minutes, wait in work.steps)
-        job = Job((project.due - today).days, steps, priority=project.priority)
+        steps: list[Step] = []
+        for size, makings in _by_size(project).items():
+            scaled = at_scale(way.version, parts[way.version_id], size)
+            work = figure_work(studio, way.version, scaled, dyed[way.pk])
+            to_make = sum(min(1.0, max(0.0, number - done)) for number in makings)
+            steps = _beside(steps, [Step(minutes * to_make, wait) for minutes, wait in work.steps])
+            made[project.pk] = made.get(project.pk, 0.0) + (len(makings) - to_make) * sum(row[0] for row in work.steps)
+            wool[project.pk] = work.colour
+        job = Job((project.due - today).days, tuple(steps), priority=project.priority)
         figure = way.version.figure_id
         asked.append(Asked(job, left, [at for at, maker in enumerate(makers) if figure not in maker.leaves]))
-        made[project.pk] = done * sum(minutes for minutes, _ in work.steps)
-        wool[project.pk] = work.colour
     ids = [project.pk for project in open_ones]
     jobs = [each.job for each in asked]
     if not makers:
@@ -103,3 +110,18 @@ def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan:
             for maker, bench in zip(makers, benches, strict=True)
         ],
     )
+
+
+def _by_size(project: Project) -> dict[float, list[int]]:
+    """The numbers of a project's makings by their size."""
+    found: dict[float, list[int]] = {}
+    for number in range(1, project.count + 1):
+        found.setdefault(project.size_of(number), []).append(number)
+    return found
+
+
+def _beside(steps: list[Step], more: list[Step]) -> list[Step]:
+    """The steps of makings in one size and in another, done together where they are the same steps, else one after another."""
+    if not steps or len(steps) != len(more):
+        return steps + more
+    return [Step(a.minutes + b.minutes, max(a.wait, b.wait)) for a, b in zip(steps, more, strict=True)]

@@ -3,8 +3,12 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 from typing import TYPE_CHECKING, Any
 
+from django import forms
+
+from wembit.core import units
 from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.errors import Refusal
@@ -18,6 +22,7 @@ from wembit.web.fields import (
     amount_field,
     not_far,
     not_past,
+    signed,
     tick_field,
 )
 from wembit.web.forms import RowForm, StudioForm
@@ -35,6 +40,7 @@ if TYPE_CHECKING:
 
 
 WORDS: dict[str, dict[Any, str]] = {"for_whom": dict(FOR_WHOM), "priority": dict(PRIORITIES)}
+LEAST_SIZE, MOST_SIZE = 0.25, 4.0  # times a figure's own
 NOTHING = (None, "")  # a field that was left empty, or not sent
 
 
@@ -54,8 +60,32 @@ def for_whom_field() -> ChosenField:
     return ChosenField(FOR_WHOM, "Choose for whom it is.")
 
 
+class SizesField(forms.CharField):
+    """Sizes of the makings as times the figure's own, like 1.1 / 1 / 1 / 0.9, without the last that are 1; None where it was
+    not sent.
+    """
+
+    def __init__(self) -> None:
+        super().__init__(required=False, max_length=2000)
+
+    def clean(self, value: Any) -> list[float] | None:
+        if value is None:
+            return None
+        found = []
+        for words in re.split(r"[/;\s]+", value.replace("\0", "").strip(" /;")):
+            size = signed(words) if words else 1.0
+            if size is None or not LEAST_SIZE <= size <= MOST_SIZE:
+                least, most = units.shown(LEAST_SIZE), units.shown(MOST_SIZE)
+                raise forms.ValidationError(f"Write sizes like 1.1 / 1 / 0.9, each from {least} to {most} times.")
+            found.append(round(size, 3))
+        while found and found[-1] == 1:
+            found.pop()
+        return found
+
+
 class ProjectForm(StudioForm):
     name = TextField(80)
+    sizes = SizesField()
     for_whom = for_whom_field()
     priority = PriorityField()
     count = WholeField(1, MAKINGS, f"Write how many: a whole number from 1 to {MAKINGS}.")
@@ -66,9 +96,10 @@ class ProjectForm(StudioForm):
 class ChangeForm(ProjectForm):
     """A project's fields, and what each was when the page was drawn: what it did not change it does not bring back."""
 
-    FIELDS: tuple[str, ...] = ("name", "for_whom", "priority", "count", "start", "due")
+    FIELDS: tuple[str, ...] = ("name", "for_whom", "priority", "count", "sizes", "start", "due")
 
     was_name = TextField(80)
+    was_sizes = SizesField()
     was_for_whom = for_whom_field()
     was_priority = PriorityField()
     was_count = WholeField(1, MAKINGS, "Load the page anew.", required=False)
@@ -86,13 +117,15 @@ class ChangeForm(ProjectForm):
         """The fields as they are to be. Raises `Refusal` beside one that was changed here and, since, elsewhere."""
         fields = {}
         for name in self.FIELDS:
-            now, wanted, was = getattr(project, name), self.cleaned_data[name], self.cleaned_data[f"was_{name}"]
+            wanted, was = self.cleaned_data[name], self.cleaned_data[f"was_{name}"]
+            now = project.own_sizes if name == "sizes" else getattr(project, name)
             mine = wanted not in NOTHING and wanted != was
             if mine and was not in NOTHING and now not in (was, wanted):
-                told = WORDS.get(name, {}).get(now, now)
+                told = WORDS[name][now] if name in WORDS else now
                 raise Refusal(f"It was changed meanwhile, to {told}. Press again to keep what stands here.", name)
             fields[name] = wanted if mine or was in NOTHING else now
-        return {name: getattr(project, name) if value in NOTHING else value for name, value in fields.items()}
+        told = {name: getattr(project, name) if value in NOTHING else value for name, value in fields.items()}
+        return {**told, "sizes": None} if "sizes" in fields and fields["sizes"] == project.own_sizes else told
 
 
 class MoveForm(ChangeForm):

@@ -42,6 +42,9 @@ class Project(Owned):
     priority = models.PositiveSmallIntegerField(default=BY_ITS_DAY, choices=PRIORITIES)
     colourway = models.ForeignKey(Colourway, on_delete=models.PROTECT, related_name="projects")
     count = models.PositiveSmallIntegerField(default=1)
+    sizes = models.JSONField(
+        default=list, blank=True
+    )  # of the first so many makings, as times the figure's own; else 1
     start = models.DateField()
     due = models.DateField()
     state = models.CharField(max_length=8, default=PLANNED, choices=[(s, s) for s in (PLANNED, DONE, DROPPED)])
@@ -49,6 +52,23 @@ class Project(Owned):
     arithmetic = models.PositiveSmallIntegerField(default=ARITHMETIC, editable=False)  # by which its needs were written
 
     short: list  # what it is short of, set by what lists projects
+
+    def size_of(self, number: int) -> float:
+        """How many times the figure's own size the making of that number is."""
+        return float(self.sizes[number - 1]) if number <= len(self.sizes) else 1.0
+
+    @property
+    def own_sizes(self) -> list[float]:
+        """The sizes of its makings up to the last one that is not the figure's own."""
+        sizes = [self.size_of(number) for number in range(1, self.count + 1)]
+        while sizes and sizes[-1] == 1:
+            sizes.pop()
+        return sizes
+
+    @property
+    def all_sizes(self) -> list[float]:
+        """The sizes of all its makings; empty where all are the figure's own."""
+        return [self.size_of(number) for number in range(1, self.count + 1)] if self.own_sizes else []
 
     class Meta:
         ordering = ["due", "name"]
@@ -172,7 +192,7 @@ class Away(Owned):
 class LeftToOthers(Owned):
     """A figure that a maker leaves to the others."""
 
-    member = models.ForeignKey(Member, on_delete=models.CASCADE, related_name="+")
+    member = models.ForeignKey(Member, on_delete=models.CASCADE, related_name="leaves")
     figure = models.ForeignKey(Figure, on_delete=models.CASCADE, related_name="+")
 
     class Meta:

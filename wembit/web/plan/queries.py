@@ -10,6 +10,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
+from django.contrib.postgres.aggregates import ArrayAgg
 from django.db.models import Count, Min, Q, QuerySet, Sum
 from django.http import Http404
 
@@ -29,7 +30,7 @@ from wembit.web.studio.models import Member
 from wembit.web.studio.queries import makers
 
 from .coming import Coming, coming
-from .models import PLANNED, Away, LeftToOthers, Need, Pin, Project, StandIn
+from .models import PLANNED, Away, Need, Pin, Project, StandIn
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -57,7 +58,7 @@ class AtTheBench:
 
 
 def at_the_bench(studio: Studio) -> list[AtTheBench]:
-    """The makers by name, looked up once for a request; of their days away those that are not over. Three queries."""
+    """The makers by name, looked up once for a request; of their days away those that are not over. Two queries."""
     return studio.once("at the bench", lambda: _at_the_bench(studio))
 
 
@@ -65,12 +66,10 @@ def _at_the_bench(studio: Studio) -> list[AtTheBench]:
     away: dict[UUID, list[Away]] = {}
     for row in Away.objects.of(studio).filter(last__gte=clock.today(studio)):
         away.setdefault(row.member_id, []).append(row)
-    leaves: dict[UUID, set[UUID]] = {}
-    for member, figure in LeftToOthers.objects.of(studio).values_list("member", "figure"):
-        leaves.setdefault(member, set()).add(figure)
+    left = ArrayAgg("leaves__figure", filter=Q(leaves__isnull=False), default=[])
     return [
-        AtTheBench(maker, _hours(maker), away.get(maker.pk, []), frozenset(leaves.get(maker.pk, ())))
-        for maker in makers(studio)
+        AtTheBench(maker, _hours(maker), away.get(maker.pk, []), frozenset(maker.left))
+        for maker in makers(studio).annotate(left=left)
     ]
 
 
@@ -139,8 +138,6 @@ def project_of(studio: Studio, project_id: UUID) -> Project:
     project = Project.objects.of(studio).filter(pk=project_id).select_related("colourway__version__figure").first()
     if project is None:
         raise Http404
-    way = project.colourway
-    project.studio = way.studio = way.version.studio = way.version.figure.studio = studio  # looked up already
     return project
 
 

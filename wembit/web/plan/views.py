@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections import Counter
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -12,9 +13,9 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 from django_htmx.http import push_url
 
 from wembit.web import clock, numbers
-from wembit.web.figures.materials_list.materials import listing
-from wembit.web.figures.queries import colourways, parts_of, ways_with
-from wembit.web.figures.to_core.estimating import Palette, plan_figure
+from wembit.web.figures.materials_list.materials import Batch, listing
+from wembit.web.figures.queries import colourways, ways_with
+from wembit.web.figures.to_core.estimating import Palette
 from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.chest.fronts import Front, fronts
@@ -29,7 +30,7 @@ from .actions.pin_bag import let_go, pin_bag
 from .actions.plan_project import DAYS_BEFORE, plan_project
 from .actions.use_newest_version import use_newest_version, what_the_newest_changes
 from .bench_plan import bench_plan
-from .figure_needs import bare_slots, newer_colourway
+from .figure_needs import InSizes, bare_slots, newer_colourway
 from .forms import ChangeForm, MoveForm, NewForm, PinForm
 from .home_page import plan_context, shares, who_makes
 from .models import FOR_WHOM, PLANNED, PRIORITIES, Project
@@ -58,6 +59,9 @@ def nearby_days(project: Project, today: dt.date) -> list[tuple[str, dt.date | N
 
 
 def project_context(request: Request, project: Project) -> dict:
+    """All that the page of a project shows."""
+    way = project.colourway
+    project.studio = way.studio = way.version.studio = way.version.figure.studio = request.studio  # looked up already
     needs, planned = queries.needs_of(project), bench_plan(request.studio)
     begun = project.makings.count()
     to_come = range(begun + 1, project.count + 1)
@@ -70,6 +74,7 @@ def project_context(request: Request, project: Project) -> dict:
         "who_makes": who_makes(request.studio, project),
         "whom": FOR_WHOM,
         "priorities": PRIORITIES,
+        "sizes": " / ".join(numbers.plain(size, 3, request.studio.decimal_mark) for size in project.all_sizes),
         "needs": needs,
         "shared_out": {line.need.pk: shared for line in needs if (shared := line.shared_out(to_come))},
         "bags": queries.bags_for(request.studio, needs) if project.state == PLANNED else {},
@@ -233,12 +238,15 @@ def everything(request: Request, project_id: UUID) -> HttpResponse:
     """Everything that what is left of the project takes, held against what is promised to it and what is free."""
     project = queries.project_of(request.studio, project_id)
     way, begun = project.colourway, project.makings.count()
-    parts, palette = parts_of(way.version), Palette.of(way)
+    palette, figure = Palette.of(way), InSizes.of(way)
     mine: dict[UUID, Decimal] = {}
     for line in queries.needs_of(project):
         mine[line.need.item_id] = mine.get(line.need.item_id, ZERO) + line.promised
     count = max(project.count - begun, 1)
-    listed = listing(way.version, parts, plan_figure(way.version, parts, palette), palette, count, mine)
+    first = project.count - count + 1
+    sizes = Counter(project.size_of(number) for number in range(first, project.count + 1))
+    batches = [Batch(figure.parts_at(size), figure.plan_or_fault(size), times) for size, times in sizes.items()]
+    listed = listing(way.version, batches, palette, mine)
     context = {
         **listed,
         "project": project,

@@ -44,6 +44,7 @@ class Offer(Owned):
     item = models.ForeignKey(Item, on_delete=models.CASCADE, related_name="offers")
     pack = models.DecimalField(max_digits=10, decimal_places=2)
     price = models.DecimalField(max_digits=8, decimal_places=2)
+    lower = models.JSONField(default=list, blank=True)  # from so many packs on each costs so much: [[4, "2.40"], …]
 
     class Meta:
         ordering = ["pack"]
@@ -53,29 +54,18 @@ class Offer(Owned):
         ]
 
     @property
+    def breaks(self) -> list[tuple[int, Decimal]]:
+        """From how many packs on each costs how much."""
+        return [(count, Decimal(price)) for count, price in self.lower]
+
+    @property
     def priced(self) -> Priced:
         """As the core reckons with it."""
-        breaks = tuple((each.count, float(each.price)) for each in self.breaks.all())
-        return Priced(float(self.pack), float(self.price), breaks)
+        return Priced(float(self.pack), float(self.price), tuple((count, float(each)) for count, each in self.breaks))
 
     def price_of(self, count: int) -> Decimal:
         """What each of so many packs costs."""
-        return price_each(self.price, [(each.count, each.price) for each in self.breaks.all()], count)
-
-
-class Break(Owned):
-    """From so many packs of an offer on each costs less."""
-
-    offer = models.ForeignKey(Offer, on_delete=models.CASCADE, related_name="breaks")
-    count = models.PositiveSmallIntegerField()
-    price = models.DecimalField(max_digits=8, decimal_places=2)
-
-    class Meta:
-        ordering = ["count"]
-        constraints = [
-            models.UniqueConstraint(fields=["offer", "count"], name="one_break_a_number"),
-            models.CheckConstraint(condition=Q(count__gt=1, price__gte=0), name="a_break_of_several"),
-        ]
+        return price_each(self.price, self.breaks, count)
 
 
 class Order(Owned):

@@ -210,8 +210,7 @@ def _tide(
 def offers_by_item(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[Offer]]:
     """The offers of each item."""
     found: dict[UUID, list[Offer]] = {}
-    theirs = Offer.objects.of(studio).filter(item__in=list(item_ids)).select_related("supplier")
-    for offer in theirs.prefetch_related("breaks").order_by("pack"):
+    for offer in Offer.objects.of(studio).filter(item__in=list(item_ids)).select_related("supplier").order_by("pack"):
         found.setdefault(offer.item_id, []).append(offer)
     return found
 
@@ -289,7 +288,7 @@ def order_of(studio: Studio, order_id: UUID) -> OrderPage:
 
 def suppliers(studio: Studio) -> list[Supplier]:
     """All suppliers with their offers."""
-    return list(Supplier.objects.of(studio).prefetch_related("offers__item", "offers__breaks"))
+    return list(Supplier.objects.of(studio).prefetch_related("offers__item"))
 
 
 @dataclass(frozen=True)

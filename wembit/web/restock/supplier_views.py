@@ -52,12 +52,12 @@ def _offer_in_hand(studio: Studio, supplier: Supplier | None, chosen: str) -> di
     """The supplier's offer that was picked, and its price breaks in as many rows as the form has."""
     offers = supplier.offers.all() if supplier else []
     offer = next((each for each in offers if str(each.pk) == chosen), None)
-    breaks = [*offer.breaks.all()] if offer else []
+    breaks = offer.breaks if offer else []
     rows = zip_longest(BREAKS, breaks[: len(BREAKS)])
     return {
         "offer": offer,
         "pack": numbers.field_amount(offer.pack, offer.item.unit, studio) if offer else "",
-        "breaks": [(f"from_{row}", f"each_{row}", each) for row, each in rows],
+        "breaks": [(f"from_{row}", f"each_{row}", *(each or ("", None))) for row, each in rows],
     }
 
 

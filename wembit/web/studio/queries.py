@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from uuid import UUID
 
+from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 from django.utils.crypto import constant_time_compare
 
 from wembit.web import clock
 
-from .models import MAKER, VIEWER, Link, Member, Studio, User, hashed
+from .models import VIEWER, Link, Member, Studio, User, hashed
 
 
 def any_studio() -> bool:
@@ -29,13 +30,16 @@ def is_alone(studio: Studio) -> bool:
 
 def members(studio: Studio) -> list[Member]:
     """The studio's members by name."""
-    rows = Member.objects.of(studio).select_related("user", "bench_hours")
-    return list(rows.order_by("user__first_name", "user__username"))
+    return list(_by_name(Member.objects.of(studio)))
 
 
-def makers(studio: Studio) -> list[Member]:
-    """The members who make figures, by name: all but those who look on."""
-    return [member for member in members(studio) if member.may(MAKER)]
+def _by_name(rows: QuerySet[Member]) -> QuerySet[Member]:
+    return rows.select_related("user").order_by("user__first_name", "user__username")
+
+
+def makers(studio: Studio) -> QuerySet[Member]:
+    """The members who make figures, by name, with their hours: all but those who look on."""
+    return _by_name(Member.objects.of(studio).exclude(role=VIEWER)).select_related("user", "bench_hours")
 
 
 def maker_of(studio: Studio, member_id: UUID) -> Member:

@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING
 from wembit.web import clock
 from wembit.web.bench.making_picture import own_palette, side_of, standing
 from wembit.web.bench.on_the_bench import Stand
-from wembit.web.bench.queries import makings, makings_in_hand
+from wembit.web.bench.queries import makings, makings_in_hand, parts_of_making
 from wembit.web.few import few
-from wembit.web.figures.queries import palettes, parts_of
+from wembit.web.figures.queries import palettes
 from wembit.web.plan.queries import first_without, shorts_by_project
 from wembit.web.stash.queries import colours, first_entry_at, low_items
 
@@ -68,7 +68,7 @@ def _in_hand(studio: Studio, line: MakingLine) -> InHand:
     layers = [layer.layer.item_id for piece in line.pieces for layer in piece.layers]
     seen = colours(studio, set(layers))
     palette = own_palette(line, palettes(studio, [way])[way.pk], seen)
-    side = side_of(way, parts_of(way.version), palette)
+    side = side_of(way, parts_of_making(line.making), palette)
     following: LayerLine | None = line.next
     here = following.layer.piece_id if following else None
     return InHand(line, side, standing(line, side, seen, here))

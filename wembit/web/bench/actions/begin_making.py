@@ -16,6 +16,7 @@ from wembit.web.figures.models import Version
 from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.estimating import Palette, PartPlan, plan_figure
 from wembit.web.figures.to_core.hands import hand
+from wembit.web.figures.to_core.scaling import at_scale
 from wembit.web.plan.actions.follow_figure import follow_figure
 from wembit.web.plan.actions.needs import write_needs
 from wembit.web.plan.actions.reserve import reserve
@@ -43,7 +44,8 @@ def begin_making(member: Member, project_id: UUID) -> Making:
     follow_figure(version)  # a colour told anew may have changed what its covers weigh
     if version.frozen_at is not None:
         reserve(member.studio, write_needs(project))
-    plan = plan_figure(version, parts_of(version), Palette.of(project.colourway))
+    size = project.size_of(number)
+    plan = plan_figure(version, at_scale(version, parts_of(version), size), Palette.of(project.colourway))
     if plan.fault:
         raise Refusal(f"{version.figure.name} cannot be computed: {plan.fault.what}.")
     bare = sorted({layer.layer.slot.name for layer in plan.layers() if layer.item is None})
@@ -55,6 +57,7 @@ def begin_making(member: Member, project_id: UUID) -> Making:
         project=project,
         colourway=project.colourway,
         number=number,
+        scale=size,
         maker=member,
         begun_at=clock.now(),
         needles_out=_usual_needles(member),

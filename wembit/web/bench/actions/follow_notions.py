@@ -11,9 +11,9 @@ from django.db import transaction
 from wembit.core.craft.notions import Needed
 from wembit.core.stock.serving import called
 from wembit.web.bench.models import Making, MakingThing
+from wembit.web.bench.queries import parts_of_making
 from wembit.web.decimals import to_cent
 from wembit.web.errors import Refusal
-from wembit.web.figures.queries import parts_of
 from wembit.web.plan.actions.needs import row_for
 from wembit.web.plan.actions.rewrite_needs import rewrite_needs
 from wembit.web.plan.models import PLANNED, Project
@@ -44,7 +44,7 @@ def _follow(making: Making) -> int:
         return 0
     version = making.colourway.version
     changed = 0
-    serving = {_name(thing.needed): thing for thing in things_for(version, parts_of(version))}
+    serving = {_name(thing.needed): thing for thing in things_for(version, parts_of_making(making))}
     for row in wanted:
         thing: ThingOf | None = serving.get((row.item.notion, row.item.name, row.item.size_mm))
         if thing and thing.item.pk != row.item_id:

@@ -28,6 +28,8 @@ def keep_as_made(member: Member, making_id: UUID) -> Version:
     line = making_of(member.studio, making_id)
     if line.making.finished_at is None:
         raise Refusal("It is still in hand. Finish it first.")
+    if line.making.scale != 1:
+        raise Refusal("It was made in another size than the figure's own. Keep one that was made in its own size.")
     way = line.making.colourway
     plan = own_plan(line, plan_figure(way.version, parts_of(way.version), Palette.of(way)))
     found = {row.key: row for row in as_made(line, plan)}

@@ -70,13 +70,13 @@ def needed_notions(version: Version, parts: Sequence[Part], palette: Palette) ->
     return [*things, *(Thing(tool) for tool in tools("detail" in roles, "coat" in roles, lights, glued))]
 
 
-def rows_of(needed: Sequence[Thing], house: Sequence[OnShelf], count: int = 1) -> list[ListRow]:
-    """Each need of `count` figures beside what is free in the house; what several of them take of one bag is counted
+def rows_of(needed: Sequence[tuple[Thing, int]], house: Sequence[OnShelf]) -> list[ListRow]:
+    """Each need of so many figures beside what is free in the house; what several of them take of one bag is counted
     together. Tools are needed once.
     """
     free = {offer.id: offer.free for offer in house}
     rows = []
-    for thing in needed:
+    for thing, count in needed:
         need = thing.needed
         rest = [replace(offer, free=free[offer.id]) for offer in alike(need, house)]
         match = nearest(need, rest, _told_alike(need, rest)) if need.notion else None
@@ -98,28 +98,50 @@ def _told_alike(need: Needed, offers: Sequence[OnShelf]) -> set[str]:
     return {offer.id for offer in offers if need.notion == "pad" and any(word in offer.name for word in lights)}
 
 
+@dataclass(frozen=True)
+class Batch:
+    """So many figures of one size: their parts and plan."""
+
+    parts: Sequence[Part]
+    plan: FigurePlan
+    count: int
+
+
+def _together(batches: Sequence[Batch]) -> list[Sum]:
+    """The wools of all batches, largest first."""
+    found: dict[tuple[UUID | str, bool], Sum] = {}
+    for batch in batches:
+        for need in sums(batch.plan, batch.count):
+            key = (need.item.pk if need.item else need.slot_name, need.seen)
+            before = found.get(key)
+            found[key] = before.and_as_much_as(need) if before else need
+    return sorted(found.values(), key=lambda need: -need.grams.p50)
+
+
 def listing(
-    version: Version,
-    parts: Sequence[Part],
-    plan: FigurePlan,
-    palette: Palette,
-    count: int = 1,
-    mine: Mapping[UUID, Decimal] | None = None,
+    version: Version, batches: Sequence[Batch], palette: Palette, mine: Mapping[UUID, Decimal] | None = None
 ) -> dict:
-    """What the page of the list shows for `count` figures; `mine`: by item, what of it is promised to them already."""
+    """What the page of the list shows for batches of figures; `mine`: by item, what of it is promised to them already."""
     studio, figure = version.studio, version.figure
-    needed = needed_notions(version, parts, palette)
+    needed = [
+        (thing, batch.count)
+        for at, batch in enumerate(batches)
+        for thing in needed_notions(version, batch.parts, palette)
+        if not at or not thing.needed.back
+    ]
     stock = items(studio)
     free = {item.pk: item.free + (mine or {}).get(item.pk, ZERO) for item in stock}
-    rows = rows_of(needed, [on_shelf(item, free[item.pk]) for item in stock if item.kind == NOTION], count)
-    wools = _wools(sums(plan, count), free, {item.pk: item.unweighed for item in stock})
+    rows = rows_of(needed, [on_shelf(item, free[item.pk]) for item in stock if item.kind == NOTION])
+    wools = _wools(_together(batches), free, {item.pk: item.unweighed for item in stock})
     whom = figure.origin.get("whom", "")
     risky = small_parts([row.needed for row in rows]) if whom else []
     return {
         "wools": wools,
         "things": [row for row in rows if not row.needed.back],
         "tools": [row for row in rows if row.needed.back],
-        "wisps_g": count * wisps_g(version.fittings, {part.key: part.count for part in parts}),
+        "wisps_g": sum(
+            batch.count * wisps_g(version.fittings, {part.key: part.count for part in batch.parts}) for batch in batches
+        ),
         "risky": risky,
         "cautions": _cautions([row.needed for row in rows], risky, whom),
         "missing": [row for row in rows if not row.enough] + [wool for wool in wools if not wool.enough],

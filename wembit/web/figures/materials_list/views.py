@@ -17,7 +17,7 @@ from wembit.web.responses import page
 from wembit.web.studio.models import MAKER
 
 from .forms import DropForm, FittingForm, OriginForm
-from .materials import listing
+from .materials import Batch, listing
 
 if TYPE_CHECKING:
     from uuid import UUID
@@ -33,7 +33,7 @@ def shown(request: Request, figure: Figure, faults: dict | None = None) -> HttpR
     parts = queries.parts_of(version)
     palette = Palette.of(queries.colourway_of(version))
     version.figure = figure
-    listed = listing(version, parts, plan_figure(version, parts, palette), palette)
+    listed = listing(version, [Batch(parts, plan_figure(version, parts, palette), 1)], palette)
     words = {
         key: f"{each.words}, {'length' if each.unit == MILLIMETRES else 'pieces'}" for key, each in FITTINGS.items()
     }

@@ -19,19 +19,14 @@ from wembit.web.fields import length_field, number, weight_field
 from wembit.web.figures.drawing.layout import Picture, pictures
 from wembit.web.figures.models import Part, Version
 from wembit.web.figures.size_words import sizes
-from wembit.web.figures.to_core.estimating import LOOSE_END, Palette, plan_figure, request_of
-from wembit.web.figures.to_core.scaling import scaled_parts
+from wembit.web.figures.to_core.estimating import Palette, plan_figure, request_of
+from wembit.web.figures.to_core.scaling import at_scale
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
 
 TRIES, NEAR_MM, NEAR_LOG = 6, 0.02, 1e-4
 HIGH, LONG, ALL = "", "whole long", "all"  # what a finished size is of; all wools of a figure
-
-
-def times(version: Version, parts: Sequence[Part], scale: float) -> Sequence[Part]:
-    """The parts as they would be at that scale."""
-    return parts if scale == 1 else scaled_parts(parts, scale, version.studio.habits.get(LOOSE_END, 0.0))
 
 
 @dataclass(frozen=True)
@@ -78,7 +73,7 @@ class Asked:
             return _within(wanted / self._long(of))
         scale = 1.0
         for _ in range(TRIES):
-            side = pictures(self.version, times(self.version, self.parts, scale), self.palette)["side"]
+            side = pictures(self.version, at_scale(self.version, self.parts, scale), self.palette)["side"]
             now = side.tall if of == HIGH else side.long
             if abs(now - wanted) < NEAR_MM:
                 break
@@ -102,7 +97,7 @@ class Asked:
         """The scale at which all its wools together come to so many grams."""
 
         def over(log: float) -> float:
-            plan = plan_figure(self.version, times(self.version, self.parts, math.exp(log)), self.palette)
+            plan = plan_figure(self.version, at_scale(self.version, self.parts, math.exp(log)), self.palette)
             return math.log(max(getattr(plan.all, self._odds), 1e-9) / grams)
 
         low, high = math.log(SMALLEST), math.log(LARGEST)

@@ -17,6 +17,7 @@ from wembit.web.figures.drawing.layout import pictures, together
 from wembit.web.figures.drawing.pointers import stance
 from wembit.web.figures.drawing.takes_row import takes_row
 from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figure, sums
+from wembit.web.figures.to_core.scaling import at_scale
 from wembit.web.figures.to_core.wiring import legs_of
 from wembit.web.responses import page
 from wembit.web.stash.models import FIBRE, Item
@@ -24,7 +25,7 @@ from wembit.web.stash.queries import items
 from wembit.web.stash.shelf.wool_forms import each_once
 from wembit.web.studio.models import MAKER
 
-from .asked_size import ALL, HIGH, LONG, Asked, times
+from .asked_size import ALL, HIGH, LONG, Asked
 from .forms import SizeForm
 from .pulling import Pull, tip_of
 
@@ -70,7 +71,7 @@ def size(request: Request, figure_id: UUID) -> HttpResponse:
     except forms.ValidationError as fault:
         faults = {given.get("way", ""): fault.messages[0]}
     plan = plan_figure(version, parts, palette)
-    scaled = times(version, parts, found.scale)
+    scaled = at_scale(version, parts, found.scale)
     then = plan_figure(version, scaled, palette)
     taken = takes_row(sums(then), palette, free)
     after = pictures(version, scaled, palette)["side"]

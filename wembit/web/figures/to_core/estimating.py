@@ -74,6 +74,14 @@ class Sum:
     grams: core.Range
     parts: tuple[tuple[str, float], ...] = ()
 
+    def and_as_much_as(self, other: Sum) -> Sum:
+        """This and another of the same item."""
+        parts = dict(self.parts)
+        for name, grams in other.parts:
+            parts[name] = parts.get(name, 0.0) + grams
+        p10, p50, p90 = (getattr(self.grams, name) + getattr(other.grams, name) for name in ("p10", "p50", "p90"))
+        return replace(self, grams=core.Range(p10, p50, p90), parts=tuple(parts.items()))
+
 
 @dataclass(frozen=True)
 class FigurePlan:

@@ -6,7 +6,14 @@ import copy
 from collections.abc import Sequence
 
 from wembit.core.grams.scaling import scaled_armature, scaled_rule, scaled_seat, scaled_shape
-from wembit.web.figures.models import Layer, Part
+from wembit.web.figures.models import Layer, Part, Version
+
+from .estimating import LOOSE_END
+
+
+def at_scale(version: Version, parts: Sequence[Part], times: float) -> Sequence[Part]:
+    """The parts as they would be at that scale, by the habits of the version's studio."""
+    return parts if times == 1 else scaled_parts(parts, times, version.studio.habits.get(LOOSE_END, 0.0))
 
 
 def scaled_parts(parts: Sequence[Part], times: float, loose_end_mm: float = 0.0) -> list[Part]:

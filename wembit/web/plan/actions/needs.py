@@ -23,9 +23,8 @@ def write_needs(project: Project) -> set[UUID]:
     caller's transaction.
     """
     begun, stand_ins = begun_of(project), stand_ins_of(project)
-    rest = max(project.count - begun.count, 0)
-    kept = needed_items(project)
-    items = _write(project, amounts_for(project.colourway, rest, kept, begun, stand_ins) if rest else {})
+    kept, all_begun = needed_items(project), begun.count >= project.count
+    items = _write(project, {} if all_begun else amounts_for(project, kept, begun, stand_ins))
     _add(project, begun.amounts)
     named = {
         (item.pk, seen) for item, seen in begun.amounts

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Sequence
 from uuid import UUID
 
 from django.db import transaction
@@ -24,6 +25,12 @@ from .reserve import reserve
 DAYS_BEFORE = 14
 
 
+def few_enough(sizes: Sequence[float], count: int) -> None:
+    """Raises `Refusal` for more sizes than makings."""
+    if len(sizes) > count:
+        raise Refusal(f"These are {len(sizes)} sizes for {count}. Make more, or take sizes away.", "sizes")
+
+
 @transaction.atomic
 def plan_project(
     member: Member,
@@ -35,8 +42,10 @@ def plan_project(
     start: dt.date | None = None,
     for_whom: str = STOCK,
     priority: int = BY_ITS_DAY,
+    sizes: Sequence[float] = (),
 ) -> Project:
     """A project with its needs, and bags promised to them. Without a start: 14 days before the due date, not before today.
+    `sizes` of the first so many makings, as times the figure's own.
 
     Raises `Refusal` for a due date that lies behind, a figure without parts or a slot without a fibre; `Http404`.
     """
@@ -52,6 +61,7 @@ def plan_project(
         raise Refusal("It would start after it is due. Choose an earlier start.", "start")
     if not 1 <= count <= MAKINGS:
         raise Refusal(f"Choose how many: 1 to {MAKINGS}.", "count")
+    few_enough(sizes, count)
     project = Project.objects.create(
         studio=studio,
         colourway=colourway,
@@ -61,6 +71,7 @@ def plan_project(
         due=due,
         for_whom=for_whom,
         priority=priority,
+        sizes=list(sizes),
     )
     if not parts_of(colourway.version):
         raise Refusal(f"{colourway.version.figure.name} has no parts yet. Give it a body first.", "colourway")

@@ -14,6 +14,7 @@ from django.urls import reverse
 from wembit.web import clock
 from wembit.web.dates import spoken
 from wembit.web.figures.drawing.layout import Picture, pictures
+from wembit.web.figures.to_core.scaling import at_scale
 from wembit.web.plan.bench_plan import BenchPlan
 from wembit.web.plan.models import Project
 from wembit.web.plan.queries import NeedNow, makings_told, open_figures, shorts_by_project
@@ -21,6 +22,7 @@ from wembit.web.plan.queries import NeedNow, makings_told, open_figures, shorts_
 from .rope import Work
 
 if TYPE_CHECKING:
+    from wembit.web.figures.models import Part
     from wembit.web.studio.models import Studio
 
 SHOWN = 24  # projects at a time
@@ -67,6 +69,7 @@ class OnSill:
     begun: bool
     pressing: str
     words: str
+    sizes: Sequence[float] = ()  # of its makings; empty where all are the figure's own
 
     @property
     def told(self) -> str:
@@ -107,7 +110,7 @@ def on_sill(
                 made,
                 way.version.figure.name,
                 project.due,
-                small(pictures(way.version, parts[way.version_id], dyed[way.pk])["side"])
+                small(pictures(way.version, _first(project, parts[way.version_id]), dyed[way.pk])["side"])
                 if draws(project)
                 else NOTHING,
                 plan.wool.get(project.pk, UNKNOWN),
@@ -115,9 +118,15 @@ def on_sill(
                 begun is not None,
                 pressing := _pressing(project, plan, short, begun, today),
                 ", ".join(filter(None, [f"due {spoken(project.due, today)}", pressing])),
+                project.all_sizes,
             )
         )
     return found, len(rows)
+
+
+def _first(project: Project, parts: Sequence[Part]) -> Sequence[Part]:
+    """The parts in the size of its first making."""
+    return at_scale(project.colourway.version, parts, project.size_of(1))
 
 
 def _work(project: Project, plan: BenchPlan, short: Sequence[NeedNow], begun: dt.date | None, today: dt.date) -> Work:

@@ -49,15 +49,15 @@ class Laid:
 
 @dataclass(frozen=True)
 class Stood:
-    """A project on the sill: its feet at x, y, px of a mm, the outlines behind it (how far
-    aside in mm, and whether that one is made), where its words stand, and its strand.
+    """A project on the sill: its feet at x, y, px of a mm, the outlines behind it (how far aside in mm, whether that one is
+    made, and its size), where its words stand, and its strand.
     """
 
     on: OnSill
     x: float
     y: float
     scale: float
-    ghosts: list[tuple[float, bool]]
+    ghosts: list[tuple[float, bool, float]]
     words_y: float
     named: bool  # whether there is room for its words
     strand: Laid
@@ -293,12 +293,16 @@ def lines_of(over: LaidOver, across: Callable[[float], float], *, upright: bool 
     return lines
 
 
-def _ghosts(row: OnSill, scale: float) -> list[tuple[float, bool]]:
-    """The others of a project, from the back to the front: how far aside in mm, and whether it is made; those in front are
-    made first.
+def _ghosts(row: OnSill, scale: float) -> list[tuple[float, bool, float]]:
+    """The others of a project, from the back to the front: how far aside in mm, whether it is made, and its size against the
+    first one's; those in front are made first.
     """
     others = min(row.count - 1, GHOSTS)
-    return [(round(GHOST_PX * nth / scale, 1), nth < row.made) for nth in range(others, 0, -1)]
+    sizes = row.sizes or [1.0] * row.count
+    return [
+        (round(GHOST_PX * nth / scale, 1), nth < row.made, round(sizes[nth] / sizes[0], 3))
+        for nth in range(others, 0, -1)
+    ]
 
 
 def drawn(

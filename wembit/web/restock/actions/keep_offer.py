@@ -11,7 +11,7 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from wembit.web.errors import Refusal
-from wembit.web.restock.models import Break, Offer, Supplier
+from wembit.web.restock.models import Offer, Supplier
 from wembit.web.stash.models import Item
 from wembit.web.studio.models import OWNER, Member
 
@@ -38,11 +38,10 @@ def keep_offer(
         if cheaper >= dearer:
             raise Refusal(f"From {count} packs on each costs less. Check the prices.", "price")
     offer, _ = Offer.objects.update_or_create(
-        supplier=supplier, item=item, pack=pack, defaults={"studio": member.studio, "price": price}
-    )
-    offer.breaks.all().delete()
-    Break.objects.bulk_create(
-        Break(studio=member.studio, offer=offer, count=count, price=cheaper) for count, cheaper in lower
+        supplier=supplier,
+        item=item,
+        pack=pack,
+        defaults={"studio": member.studio, "price": price, "lower": [[count, str(each)] for count, each in lower]},
     )
     price_item(item, Offer.objects.filter(item=item))
     return offer
