@@ -6,7 +6,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
-from tests.web.forms import keep_hours
+from tests.web.forms import forms_of, keep_hours
 from tests.web.helpers import get, post, text, words
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
@@ -150,3 +150,22 @@ def test_two_projects_share_the_bench_the_urgent_one_first(client, owner, projec
     rows = plan(owner).rows
     assert rows[other.pk].start <= rows[project.pk].finish
     assert rows[other.pk].finish - clock.today(owner.studio) <= dt.timedelta(2)
+
+
+def test_a_start_that_is_too_late_for_the_hours_is_told_and_moved_in_one_press(client, owner, project):
+    keep_hours(client, "0.5")
+    studio = Studio.objects.get(pk=owner.studio_id)
+    begin_by = plan(owner).begin_by(project, clock.today(studio))
+    project.start = project.due
+    project.save()
+    studio.pressed()
+    page = get(client, f"plan/{project.pk}/")
+    assert "too late for your hours" in words(page)
+    form = next(each for each in forms_of(page) if ("start", begin_by.isoformat()) in each.buttons)
+    form.send(client, start=begin_by.isoformat())
+    project.refresh_from_db()
+    assert (project.start, project.due, project.count) == (begin_by, project.due, 4)
+    assert "too late for your hours" not in words(get(client, f"plan/{project.pk}/"))
+    post(client, "undo/")
+    project.refresh_from_db()
+    assert project.start == project.due
