@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from typing import TYPE_CHECKING
 from urllib.parse import urlencode
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from django.contrib import messages
 from django.http import Http404, HttpResponse
@@ -22,15 +22,17 @@ from wembit.web.limits import MAKINGS
 from wembit.web.plan.actions.plan_project import plan_project
 from wembit.web.plan.bench_plan import bench_plan
 from wembit.web.plan.models import Project
-from wembit.web.plan.queries import open_figures
+from wembit.web.plan.queries import need_of, open_figures
 from wembit.web.plan.sill.drawing import picked, sill_of
 from wembit.web.plan.sill.figures import SHOWN, on_sill
 from wembit.web.responses import refused
 from wembit.web.responses import tried as attempted
+from wembit.web.restock.answers.accepting import accepted
+from wembit.web.stash.ledger import Press
 from wembit.web.studio.models import MAKER, Member
 
-from .forms import PreviewForm
-from .trying import MOST, Change, keep, moved, tried
+from .forms import AnswerForm, PreviewForm
+from .trying import MOST, Change, Tried, keep, moved, tried
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
@@ -104,7 +106,7 @@ def context_of(request: Request, changes: Sequence[Change]) -> dict:
         "hours": bool(bench_plan(studio).hours),
         "projects": projects,
         "outcome": outcome,
-        "differs": outcome.late or outcome.short or outcome.orders or outcome.cost_more,
+        "differs": differs(outcome),
         "changes": " ".join(change.told for change in changes if change != was[change.project]),
         "were": " ".join(was[change.project].told for change in changes if change != was[change.project]),
     }
@@ -154,17 +156,40 @@ def preview(request: Request) -> HttpResponse:
         rows, _ = on_sill(as_it_would_be, bench_plan(as_it_would_be), page_with(as_it_would_be, planned[0]))
         return picked(sill_of(as_it_would_be, rows, bench_plan(as_it_would_be), today), planned)
 
-    answer, faults = attempted(lambda: tried(request.member, plan, draw))
+    found, faults = attempted(lambda: tried(request.member, plan, draw))
     if faults:
         return render(request, "what_if/_preview.html", {"fault_words": next(iter(faults.values()))})
-    outcome, picture = answer
-    differs = outcome.late or outcome.short or outcome.orders or outcome.cost_more
-    return render(
-        request, "what_if/_preview.html", {"outcome": outcome, "sill": mark_safe(picture), "differs": differs}
-    )
+    outcome, picture = found
+    shown = {"outcome": outcome, "sill": mark_safe(picture), "differs": differs(outcome)}
+    return render(request, "what_if/_preview.html", shown)
+
+
+def differs(outcome: Tried) -> bool:
+    """Whether anything would be otherwise."""
+    return bool(outcome.late or outcome.short or outcome.orders or outcome.cost_more)
 
 
 def page_with(studio: Studio, project_id: UUID) -> int:
     """The number of the first project on the page of the sill on which one stands."""
     order = [project.pk for project in open_figures(studio).projects]
     return order.index(project_id) // SHOWN * SHOWN if project_id in order else 0
+
+
+@require_GET
+def answer(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
+    """What an answer to a shortage would save: less to order, less of it short, sooner, for less."""
+    need_of(request.studio, project_id, item_id)
+    request.member.must_be(MAKER)
+    form = AnswerForm(request)
+    if not form.is_valid():
+        return HttpResponse()
+
+    def accept(member: Member) -> dict[UUID, str]:
+        accepted(member, project_id, item_id, form.cleaned_data, Press(str(uuid4())))
+        return {}
+
+    found, faults = attempted(lambda: tried(request.member, accept, lambda _: ""))
+    if faults:
+        return render(request, "what_if/_answer.html", {"fault_words": next(iter(faults.values()))})
+    outcome = found[0]
+    return render(request, "what_if/_answer.html", {"outcome": outcome, "differs": differs(outcome)})

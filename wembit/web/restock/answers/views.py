@@ -9,17 +9,16 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from wembit.web.asked import whole_number_in
-from wembit.web.colour.recipes import shares_of
 from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
 from wembit.web.plan.queries import CRUMB, answered_by, need_of, project_of, stand_ins_of
 from wembit.web.responses import again, refused, tried
-from wembit.web.restock.actions.accept_answer import lay_thinly, take_answer_back, use_instead
-from wembit.web.restock.actions.card_and_use import card_and_use
+from wembit.web.restock.actions.accept_answer import take_answer_back
 from wembit.web.stash.models import ZERO
 from wembit.web.studio.models import MAKER
 
+from .accepting import accepted
 from .answering import answers
 from .forms import AcceptForm
 
@@ -55,16 +54,9 @@ def accept(request: Request, project_id: UUID, item_id: UUID) -> HttpResponse:
     request.member.must_be(MAKER)
 
     def do(given: dict[str, Any]) -> Any:
-        press, seen, count = press_of(request), given["seen"], given["count"]
+        press = press_of(request)
         _nothing_since(request, project_id, item_id, given, press.key)
-        if given["recipe"]:
-            return card_and_use(
-                request.member, project_id, item_id, shares_of(given["recipe"]), decimal(given["grams"] or 0), seen=seen,
-                count=count, everywhere=given["everywhere"], name=given["name"], press=press, anyway=given["anyway"],
-            )  # fmt: skip
-        if given["under"]:
-            return lay_thinly(request.member, project_id, item_id, given["new"], count=count, key=press.key)
-        return use_instead(request.member, project_id, item_id, given["new"], seen=seen, count=count, key=press.key)
+        return accepted(request.member, project_id, item_id, given, press)
 
     made, faults = AcceptForm(request).tried(do)
     if faults:
