@@ -6,15 +6,25 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.conftest import signed_in
+from tests.web.forms import keep_hours
 from tests.web.helpers import get, post, told, words
+from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.actions.break_needle import break_needle
 from wembit.web.bench.models import Making, NeedleBreak, Piece
+from wembit.web.restock.queries import tide_of
 from wembit.web.stash.models import Entry, Movement
+from wembit.web.studio.models import Studio
 
 
 @pytest.fixture
-def making(owner):
-    return begin_making(owner, make.project(owner, count=2).pk)
+def project_of_two(owner):
+    return make.project(owner, count=2)
+
+
+@pytest.fixture
+def making(owner, project_of_two):
+    return begin_making(owner, project_of_two.pk)
 
 
 @pytest.fixture
@@ -121,3 +131,39 @@ def test_only_a_needle_breaks_and_only_in_hand(client, owner, making, piece):
     assert post(client, f"bench/{making.pk}/needles/", out="2").status_code in (302, 422)
     assert Entry.objects.count() == before
     assert Making.objects.get().needles_out == 0
+
+
+def worked(owner, making, minutes, breaks, box):
+    """The making finished after so many minutes, while which so many needles broke."""
+    for _ in range(breaks):
+        break_needle(owner, making.pieces.first().pk, box.item_id, found=True, press=make.press())
+    making.finished_at, making.took = clock.now(), {"ball": [minutes, minutes]}
+    making.save()
+    making.studio.pressed()
+
+
+def test_needles_are_forecast_by_how_often_they_break_in_an_hour(client, owner, project_of_two, box):
+    making = begin_making(owner, project_of_two.pk)
+
+    def tide():
+        return tide_of(Studio.objects.get(pk=owner.studio_id), box.item_id)
+
+    worked(owner, making, 600, 4, box)
+    assert tide().broken is None, "nobody has said the hours"
+    keep_hours(client, "1")
+    assert (tide().broken.breaks, tide().broken.hours_each) == (4, 2.5)
+    assert tide().habit.weekly_g == pytest.approx(7 / 2.5)
+    first = tide().outlook.runs_out
+    keep_hours(client, "2")
+    assert tide().habit.weekly_g == pytest.approx(14 / 2.5)
+    assert tide().outlook.runs_out < first, "more hours break more"
+    page = words(get(client, f"restock/item/{box.item_id}/"))
+    assert "4 broke in 10 hours of work, one in 2.5: at your hours one in 1 day." in page
+    worked(owner, begin_making(owner, project_of_two.pk), 1800, 0, box)
+    assert tide().habit.weekly_g == pytest.approx(14 / 10), "whole hours without a break count, too"
+
+
+def test_two_breaks_say_nothing_of_hours(client, owner, project_of_two, box):
+    keep_hours(client, "1")
+    worked(owner, begin_making(owner, project_of_two.pk), 600, 2, box)
+    assert tide_of(Studio.objects.get(pk=owner.studio_id), box.item_id).broken is None

@@ -228,7 +228,7 @@ def test_an_owner_keeps_suppliers_and_packs(client, owner, moss):
     assert Offer.objects.get().price == 5
     page = get(client, f"restock/suppliers/?supplier={spindle.pk}")
     assert 'value="Spindle"' in page
-    assert "50 g5.00 EUR" in words(page)
+    assert "50 g 5.00 EUR" in words(page)
     assert f'width="{math.sqrt(50 * 26):.1f}"' in page, "as large as the bag it becomes on the shelf"
     wrongs = [("pack", "0", "more than nothing"), ("pack", "x", "Write"), ("price", "cheap", "Write the price")]
     for field, wrong, said in wrongs:

@@ -17,6 +17,7 @@ from wembit.core.body_plans.plan import stored
 from wembit.core.pose.placing import place
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
+from wembit.web.bench.actions.break_needle import break_needle
 from wembit.web.bench.actions.correct_minutes import correct_minutes
 from wembit.web.bench.actions.count_needles import count_needles
 from wembit.web.bench.actions.finish_making import AS_PLANNED, finish_making
@@ -67,6 +68,7 @@ LEAST = Decimal("0.01")
 OWN = {"kind": "own", "sale": "yes", "whom": "", "credit": "", "safety": ""}
 MIRAS = {"mon": 0.0, "tue": 2.0, "wed": 0.0, "thu": 2.5, "fri": 0.0, "sat": 3.5, "sun": 3.0}  # hours at the bench
 TOVES = {"mon": 2.0, "tue": 0.0, "wed": 0.0, "thu": 0.0, "fri": 2.0, "sat": 2.5, "sun": 0.0}
+BROKE = {"Otter, upright": "triangle 38", "Hare, crouched": "triangle 38", "Hedgehog": "triangle 38"}  # at their bodies
 LEAST_ASIDE = 0.2  # grams that are worth laying aside
 SCHOOL = {"wool": "broken up", "needles": "bundle", "amounts": "small", "twins": "halves", "attach": "loose end",
           "eyes": "last", "trim": "zone", "surface": "smooth", "strays": "stab", "fingers": "guards"}  # fmt: skip
@@ -199,8 +201,9 @@ class _Builder:
                 takes_files=seller is SELLERS[0],
             )
             for name, packs in seller.packs.items():
+                item = self.items[name].pk if name in self.items else self._notion(name)
                 for pack, price in packs:
-                    keep_offer(self.owner, supplier.pk, self.items[name].pk, Decimal(str(pack)), Decimal(price))
+                    keep_offer(self.owner, supplier.pk, item, Decimal(str(pack)), Decimal(price))
 
     def past(self) -> None:
         """Finished work of the last months, a delivery, odd pulls, recounts."""
@@ -228,7 +231,7 @@ class _Builder:
         with self.day(12):
             crab = self._plan("Hermit crab", 2, "Shop window", due=9, start=-4)
         with self.day(6):
-            self._plan("Otter, upright", 4, "Winter market", due=18, start=9, for_whom="market", sizes=[1.1, 1, 1, 0.9])
+            self._plan("Otter, upright", 4, "Winter market", due=18, start=9, for_whom="market", sizes=[1, 1.1, 1, 0.9])
             self._plan("Snail", 10, "Snail race", due=25, start=13, for_whom="class")
             self._plan("Hare, crouched", 3, "Spring orders", due=46, start=30, for_whom="order")
         go_away(self.owner, self.maker.pk, self.today + dt.timedelta(20), self.today + dt.timedelta(26))
@@ -276,8 +279,15 @@ class _Builder:
         for number in range(count):
             making = self._begin(project, begin - 2 * number, maker, share=1.0)
             self._minutes(maker, making.pk)
+            if number == 0 and figure in BROKE:
+                with self.day(begin - 1, 18):
+                    piece = making.pieces.get(part_key="body")
+                    break_needle(maker, piece.pk, self._notion(BROKE[figure]), found=True, press=self.press())
             with self.day(begin - 2 * number - 1, 19):
                 finish_making(maker, making.pk, press=self.press(), unweighed=AS_PLANNED)
+
+    def _notion(self, name: str) -> uuid.UUID:
+        return Item.objects.get(studio=self.studio, name=name).pk
 
     def _begin(self, project: Project, ago: int, maker: Member, share: float) -> Any:
         """Begin a making and take the wool for a share of its pieces, a little more or less than planned."""

@@ -98,7 +98,8 @@ def amount(value: float | Decimal, unit: str, studio: Studio) -> tuple[str, str]
             if abs(float(value)) >= 1000
             else length(value, studio)
         )
-    return plain(value, 0), "piece" if value == 1 else "pieces"
+    told = plain(value, 0)
+    return told, "piece" if told == "1" else "pieces"
 
 
 def unknown(unit: str) -> str:

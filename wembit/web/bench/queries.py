@@ -15,6 +15,7 @@ from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import delta_e_2000
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import Range
+from wembit.core.stock.breakage import Breakage, breakage
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 from wembit.web.figures.order_of_work.takes import Takes, takes_of
@@ -270,6 +271,20 @@ def broken_by_role(studio: Studio) -> list[tuple[UUID, str, int]]:
     rows = NeedleBreak.objects.of(studio).filter(standing("entry"), item__isnull=False)
     counted = rows.order_by().values_list("item", "role").annotate(count=Count("pk"))
     return sorted(counted, key=lambda row: -row[2])
+
+
+def breakages(studio: Studio) -> dict[UUID, Breakage]:
+    """How many needles of each kind broke in the hours of the finished makings whose minutes are known; of those of which
+    enough broke. Two queries, one where none broke.
+    """
+    rows = NeedleBreak.objects.of(studio).filter(standing("entry"), item__isnull=False)
+    broke = rows.exclude(piece__making__took={}).filter(piece__making__finished_at__isnull=False)
+    counts = dict(broke.order_by().values_list("item").annotate(count=Count("pk")))
+    if not counts:
+        return {}
+    took = Making.objects.of(studio).filter(finished_at__isnull=False).exclude(took={}).values_list("took", flat=True)
+    hours = sum(minutes for parts in took for _, minutes in parts.values()) / 60
+    return {item: known for item, count in counts.items() if (known := breakage(count, hours))}
 
 
 def breaks_of(making_id: UUID) -> list[NeedleBreak]:

@@ -13,13 +13,15 @@ from django.db.models import Count, Q, QuerySet, Sum
 from django.db.models.functions import Coalesce
 from django.http import Http404
 
+from wembit.core.stock.breakage import Breakage
 from wembit.core.stock.forecast import Dated, Fibre, Future, Habit, Level, Outlook, balances, lead_time, ordered
 from wembit.core.stock.intermittent import WeeklyUse
 from wembit.core.stock.lead_times import lead_of
 from wembit.web import clock
+from wembit.web.bench.queries import breakages
 from wembit.web.plan.coming import Coming
 from wembit.web.plan.models import Need
-from wembit.web.plan.queries import NeedNow, needs_now, open_needs
+from wembit.web.plan.queries import NeedNow, at_the_bench, needs_now, open_needs
 from wembit.web.stash.models import ZERO, Item, Lot
 from wembit.web.stash.queries import with_colour
 from wembit.web.stash.unplanned import habits
@@ -62,6 +64,7 @@ class TideLine:
     habit: WeeklyUse = NO_USE
     levels: Sequence[Level] = ()
     lead_days: int = 0  # within which its supplier brings it nine times in ten
+    broken: Breakage | None = None  # of needles: how often one breaks at the bench, from which the habit follows
 
     @property
     def moves(self) -> bool:
@@ -82,6 +85,11 @@ class TideLine:
     def order_by(self) -> dt.date | None:
         """The last day to order it; None where nothing is short or nobody is known to sell it."""
         return self.outlook.order_by if self.supplier else None
+
+    @property
+    def days_each(self) -> int:
+        """In how many days one of it is used, where it is used one by one."""
+        return max(1, round(7 / self.habit.weekly_g)) if self.habit.weekly_g else 0
 
     def steps(self, today: dt.date) -> list[Dated]:
         """What is left of it in the middle on each day on which that changes; what is used beside plans goes week by week."""
@@ -125,6 +133,7 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
             continue
         by_item.setdefault(need.item_id, []).append(need)
     used = habits(studio, [item_id] if item_id else None)
+    broken = _broken(studio, used, item_id)
     for key in used:
         by_item.setdefault(key, [])
     if item_id:
@@ -145,7 +154,19 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
         for item, fibre, future in zip(items, fibres, futures_of(today, fibres), strict=True)
     ]  # fmt: skip
     far = dt.date.max
+    found = [replace(tide, broken=broken.get(tide.item.pk)) for tide in found] if broken else found
     return sorted(found, key=lambda t: (t.outlook.order_by or far, t.outlook.runs_out or far, t.item.name))
+
+
+def _broken(studio: Studio, used: dict[UUID, WeeklyUse], only: UUID | None) -> dict[UUID, Breakage]:
+    """How often needles break, of those that do; what a week of the makers' hours breaks goes into `used`."""
+    broke = studio.cached_until_change("breakages", lambda: breakages(studio))
+    known = {item: each for item, each in broke.items() if only in (None, item)}
+    hours = sum(sum(maker.hours.values()) for maker in at_the_bench(studio)) if known else 0.0
+    if not hours:
+        return {}
+    used |= {item: each.weekly(hours) for item, each in known.items()}
+    return known
 
 
 def to_show(tides: Iterable[TideLine]) -> list[TideLine]:
