@@ -16,7 +16,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 from scipy.fft import irfft, rfft
-from scipy.special import gammainc, gammaincinv, ndtr, ndtri
+from scipy.special import gammainc, gammaincinv, gammaln, ndtr, ndtri
 
 Array = NDArray[np.float64]
 CELLS, ZERO_AT = 384, 120  # of a grid, and which of them is no deviation
@@ -29,6 +29,7 @@ A_TRACE = 1e-6  # grams below which a balance counts as exactly 0
 LEAST_TOP = 1e-3  # grams that a grid is fit for where nothing is there: the first that is used is short
 Z90 = 1.2815515655446004
 WEEK = 7
+LOOKS = 24  # days on which the spread of a rare use is reckoned
 RARE, SCARCE = 0.5, 0.2  # the gamma shape of a week below which hardly anything is used, or very much; of the standard
 # deviation of a week: what is there is so little that it hangs on the smallest uses
 HEAVY = 0.8  # scatter of logarithms from which a demand's tail is told apart from what matters
@@ -124,8 +125,8 @@ class _Grid:
         if len(rows):
             self._convolve(rows, self._habit(self._told_apart(rows), until - self.day))
         due: dict[int, list[Wanted]] = {}
-        for row, case in enumerate(self.cases):
-            if mine := [each for each in case.wanted if self.day[row] < each.day <= until[row]]:
+        for row, (case, day, last) in enumerate(zip(self.cases, self.day.tolist(), until.tolist(), strict=True)):
+            if case.wanted and (mine := [each for each in case.wanted if day < each.day <= last]):
                 due[row] = mine
         while due:  # one of each case at once
             some = np.array([row for row in due if self.width[row] > 0], dtype=int)
@@ -171,7 +172,7 @@ class _Grid:
             steady = (self.steady[stale] * days[stale])[:, None]
             used = np.maximum(self._cells(stale) + steady, 0) / scale
             reached = gammainc(shapes, used)
-            moment = shapes * scale * gammainc(shapes + 1, used) - steady * reached
+            moment = shapes * scale * _next_gamma(shapes, used, reached) - steady * reached
             kept[stale] = _spectrum(reached, moment, self._cells(stale))
             kept_days[stale], kept_width[stale] = days[stale], self.width[stale]
         return kept[rows]
@@ -210,6 +211,14 @@ class _Grid:
         here = np.maximum(self.mass[rows, at], 1e-300)
         before = np.where(at > 0, reached[rows, np.maximum(at - 1, 0)], 0.0)
         return np.asarray((at - ZERO_AT - 0.5 + (wanted - before) / here) * self.width)
+
+
+def _next_gamma(shapes: Array, used: Array, reached: Array) -> Array:
+    """`gammainc(shapes + 1, used)`, where `gammainc(shapes, used)` is `reached` (NIST Digital Library of Mathematical
+    Functions, 8.8.5).
+    """
+    with np.errstate(divide="ignore"):
+        return np.asarray(reached - np.exp(shapes * np.log(used) - used - gammaln(shapes + 1)))
 
 
 def _spectrum(reached: Array, moment: Array, cells: Array) -> NDArray[np.complex128]:
@@ -258,7 +267,11 @@ def _needed(case: Case, days: int, tail: float) -> Array:
     passed = np.arange(1, days + 1)
     habit = far_habit = case.shape * case.scale**2 * passed
     if case.is_rare:
-        low, high, top = (case.scale * gammaincinv(case.shape * passed, share) for share in (0.1, 0.9, max(tail, TAIL)))
+        some = np.unique(np.geomspace(1, days, LOOKS).round())  # what lies between two of them is near their line
+        low, high, top = (
+            np.interp(passed, some, case.scale * gammaincinv(case.shape * some, share))
+            for share in (0.1, 0.9, max(tail, TAIL))
+        )
         habit, far_habit = ((high - low) / (2 * Z90)) ** 2, np.maximum((high - low) / (2 * Z90), top / ABOVE) ** 2
     lowest += case.steady * passed
     below = np.minimum(BELOW * np.sqrt(variance + habit), lowest)
