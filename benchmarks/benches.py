@@ -42,7 +42,7 @@ def _at_a_pace(
         chance = random.Random(number)
         for key in keys[number]:
             for _ in range(2 if chance.random() < TWICE else 1):
-                time.sleep(pause * chance.uniform(0.25, 0.75))
+                time.sleep(pause * chance.uniform(0.5, 1.5))
                 visitor.connection.close()  # the server has let go of one that was quiet
                 begun = time.perf_counter()
                 status, _ = visitor.post(action, {"key": key, "lot": lot, "amount": "0.001", "anyway": "1"})

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import select
+import threading
 import time
 from typing import Any
 
@@ -12,6 +13,7 @@ from gunicorn.workers.gthread import TConn, ThreadWorker
 
 HEAD_SECONDS = 10.0  # a request's head has to be here by then
 BODY_SECONDS = 120.0  # 40 MB over a line of 3 Mb/s
+STEP_BACK_SECONDS, MOST_STEPS = 0.002, 4  # for each request at work, before the next is accepted
 
 
 class TimedSocket:
@@ -32,7 +34,18 @@ class TimedSocket:
 
 
 class PatientWorker(ThreadWorker):
-    """Many threads may wait for requests; how many work at once is the application's affair (`wembit.web.wsgi`)."""
+    """Many threads may wait for requests; how many work at once is the application's affair (`wembit.web.wsgi`). A worker that
+    is at work lets another one that is idle take the next request: within a process two requests take turns.
+    """
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.at_work, self.counting = 0, threading.Lock()
+
+    def accept(self, listener: Any) -> None:
+        if self.at_work:
+            time.sleep(STEP_BACK_SECONDS * min(self.at_work, MOST_STEPS))
+        super().accept(listener)
 
     def handle(self, conn: TConn) -> Any:
         if not isinstance(conn.sock, TimedSocket):
@@ -42,4 +55,12 @@ class PatientWorker(ThreadWorker):
 
     def handle_request(self, req: Any, conn: TConn) -> Any:
         conn.sock.deadline = time.monotonic() + BODY_SECONDS  # type: ignore[attr-defined]
-        return super().handle_request(req, conn)
+        self._count(1)
+        try:
+            return super().handle_request(req, conn)
+        finally:
+            self._count(-1)
+
+    def _count(self, more: int) -> None:
+        with self.counting:
+            self.at_work += more

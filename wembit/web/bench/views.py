@@ -133,6 +133,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         next(((p, e) for p, e in every if not e.done), every[0] if every else (None, None)),
     )
     seen = colours(request.studio, {each.layer.item_id for _, each in every})
+    happened = queries.what_happened(line.making.pk)
     context = {
         "line": line,
         "making": line.making,
@@ -144,7 +145,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "unweighed": line.unweighed,
         "untouched": not any(layer.taken for _, layer in every) and not any(thing.taken for thing in line.things),
         "give_caution": CAUTIONS["give"],
-        "breaks": queries.breaks_of(line.making.pk),
+        "breaks": queries.breaks_of(line.making.pk) if happened.breaks else [],
         "counts": range(7),
         "became": GONE,
     }
@@ -172,8 +173,8 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     ask = sum(each.left for each in same) or ask * max(1, len(same)) if same else ask
     density = chosen.layer.item.grams_a_metre
     fill = seen.get(chosen.layer.item_id, BARE)
-    tries = queries.tries_of([line.making.pk]).get(piece.piece.pk, [])
-    trimmed = queries.trimmed_by_layer([line.making.pk])
+    tries = queries.tries_of([line.making.pk]).get(piece.piece.pk, []) if happened.tries else []
+    trimmed = queries.trimmed_by_layer([line.making.pk]) if happened.trims else {}
     part_plan = next((other for other in plan.parts if other.part.key == part.key), None)
     before, after = neighbours(line, chosen)
     picture = piece_picture(part, ask, chosen.layer.item.form)

@@ -80,6 +80,7 @@ class EntryDraft:
     happened_at: dt.datetime
     items: list[UUID]
     repeated: Entry | None = None
+    locked: dict[UUID, Item] = field(default_factory=dict)
     recounts: bool = field(default=False)
 
     @classmethod
@@ -97,18 +98,19 @@ class EntryDraft:
         if happened_at < clock.EARLIEST:
             raise Refusal("That is before 1900. Check the year.", "happened_at")
         item_ids = sorted(set(items))
-        list(Item.objects.filter(pk__in=item_ids).locked())
+        locked = {item.pk: item for item in Item.objects.filter(pk__in=item_ids).locked()}
         mark = hashlib.sha256(repr((verb, *map(str, content))).encode()).hexdigest()
         first = Entry.objects.of(member.studio).filter(client_key=press.key).first()
         if first and first.content != mark:
             raise Refusal("This button was pressed before with another amount. Look at the shelf, then try again.")
-        return cls(member, press, verb, mark, happened_at, item_ids, first)
+        return cls(member, press, verb, mark, happened_at, item_ids, first, locked)
 
     def commit(self, lines: list[Line], *, note: str = "", reverses: Entry | None = None) -> Entry:
         """Write the entry and its movements, and keep the lots' books. Raises `Short` below zero."""
         seen_until = reverses.happened_at if reverses else self.happened_at
         lots = {lot.pk: lot for lot in Lot.objects.filter(pk__in={line.lot_id for line in lines}).locked()}
-        items = Item.objects.in_bulk({lot.item_id for lot in lots.values()})
+        others = {lot.item_id for lot in lots.values()} - set(self.locked)
+        items = self.locked | (Item.objects.in_bulk(others) if others else {})
         for lot in lots.values():
             lot.item = items[lot.item_id]
         lines = [*lines, *self._seen_by_recounts(lines, lots, seen_until)]

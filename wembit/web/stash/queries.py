@@ -60,6 +60,14 @@ def lot_of(studio: Studio, lot_id: UUID) -> Lot:
     return lot
 
 
+def item_of_lot(studio: Studio, lot_id: UUID) -> UUID:
+    """The item of this studio's lot. Raises `Http404`."""
+    item = Lot.objects.of(studio).filter(pk=lot_id, waste=False).values_list("item", flat=True).first()
+    if item is None:
+        raise Http404
+    return item
+
+
 def with_promised(lots: LotQuerySet) -> LotQuerySet:
     """The lots with `promised`: the grams of each that are promised, never more than it holds."""
     sums = Promise.objects.filter(lot=OuterRef("pk")).values("lot").annotate(total=Sum("amount")).values("total")

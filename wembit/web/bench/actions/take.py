@@ -13,7 +13,7 @@ from wembit.web.errors import Refusal
 from wembit.web.stash.actions.pull import pull
 from wembit.web.stash.ledger import Press
 from wembit.web.stash.models import Entry
-from wembit.web.stash.queries import lot_of
+from wembit.web.stash.queries import item_of_lot
 from wembit.web.studio.models import MAKER, Member
 
 from .work_on import work_on
@@ -40,6 +40,6 @@ def layer_in_hand(member: Member, layer_id: UUID, lot_id: UUID) -> PieceLayer:
     layer = layer_of(member.studio, layer_id)
     if layer.piece.making.finished_at:
         raise Refusal("That making is finished. Begin another one, or take the wool on the shelf.", "amount")
-    if lot_of(member.studio, lot_id).item_id != layer.item_id:
+    if item_of_lot(member.studio, lot_id) != layer.item_id:
         raise Refusal(f"That bag is no {layer.item.name}. Choose another bag.", "lot")
     return layer

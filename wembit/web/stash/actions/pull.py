@@ -10,7 +10,7 @@ from django.db import transaction
 from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.models import PULLED, Entry
-from wembit.web.stash.queries import lot_of
+from wembit.web.stash.queries import item_of_lot
 from wembit.web.studio.models import MAKER, Member
 
 PULL = "pull"
@@ -24,8 +24,8 @@ def pull(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, need: U
     holds less: the screen then offers a recount. Raises `Http404` for another studio's lot.
     """
     member.must_be(MAKER)
-    lot = lot_of(member.studio, lot_id)
+    item = item_of_lot(member.studio, lot_id)
     if amount <= 0:
         raise Refusal("Take more than nothing.", "amount")
-    draft = EntryDraft.start(member, press, PULL, (lot_id, amount, need), [lot.item_id])
-    return draft.repeated or draft.commit([Line(lot.pk, PULLED, -amount, need)])
+    draft = EntryDraft.start(member, press, PULL, (lot_id, amount, need), [item])
+    return draft.repeated or draft.commit([Line(lot_id, PULLED, -amount, need)])
