@@ -100,6 +100,30 @@ def test_the_cheapest_packs_reckon_with_breaks(client, owner, moss, offer):
     assert (line.count, line.price, line.cost) == (count + 1, Decimal("2.00"), Decimal(2 * (count + 1)))
 
 
+@pytest.mark.parametrize("price", ["2.40 EUR", "€ 2,40", "eur 2.40", "2.40€"])
+def test_the_studio_s_own_currency_may_stand_beside_a_price(client, owner, offer, price):
+    keep(client, offer, price=price)
+    assert Offer.objects.get().price == Decimal("2.40")
+
+
+@pytest.mark.parametrize("price", ["2.40 GBP", "£2.40", "CHF 2.40", "$ 2.40"])
+def test_another_currency_is_told(client, owner, offer, price):
+    assert told(keep(client, offer, price=price)) == "This studio reckons in EUR. Write what it comes to in EUR."
+    assert told(keep(client, offer, from_1="4", each_1=price)).startswith("This studio reckons in EUR.")
+    assert Offer.objects.get().price == Decimal("2.60")
+
+
+def test_another_currency_for_the_house_is_asked_about_once(client, studio, owner, offer):
+    form = form_at(get(client, "house/"), "house/settings/")
+    answer = form.send(client, currency="gbp")
+    assert told(answer) == "Prices stay as numbers: what costs 4.90 EUR would be called 4.90 GBP. Press again for that."
+    assert Studio.objects.get().currency == "EUR"
+    again = form_at(answer.content.decode(), "house/settings/")
+    assert again.send(client).status_code == 302
+    assert Studio.objects.get().currency == "GBP"
+    assert keep(client, offer, price="£2.50").status_code == 302
+
+
 def test_a_list_that_grows_beyond_a_break_costs_less(client, owner, moss, offer):
     keep(client, offer, from_1="4", each_1="2.40")
     for count, price in ((3, "2.60"), (1, "2.40")):

@@ -147,6 +147,7 @@ def test_settings_change_how_every_number_is_written(client, owner):
         "name": "Saltgrass",
         "timezone": "Europe/Oslo",
         "currency": "NOK",
+        "anyway": "1",
         "decimal_mark": ",",
         "weight_unit": "g",
         "length_unit": "cm",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 from collections.abc import Iterable
 from decimal import Decimal
 from fractions import Fraction
@@ -207,11 +208,21 @@ class ShareField(forms.Field):
         """What is empty has been refused where it was read."""
 
 
+SIGNS = {"€": "EUR", "£": "GBP", "$": "USD", "¥": "JPY"}
+MONEY = re.compile(r"(?P<before>[^\W\d_]{3}|[€£$¥])?\s*(?P<number>[\d.,'’ \u202f-]+?)\s*(?P<after>[^\W\d_]{3}|[€£$¥])?")
+
+
 class PriceField(forms.Field):
-    """Money with two decimals, comma or point."""
+    """Money with two decimals, comma or point; its currency may stand beside it, where it is the studio's (`currency`, which
+    forms of a studio set).
+    """
+
+    def __init__(self, currency: str = "", **options: Any) -> None:
+        super().__init__(**options)
+        self.currency = currency
 
     def to_python(self, value: Any) -> Decimal:
-        text = (value or "").strip() or ("" if self.required else "0")
+        text = self._of_ours((value or "").strip()) or ("" if self.required else "0")
         try:
             found = to_cent(units.number(text))
         except ValueError:
@@ -219,6 +230,18 @@ class PriceField(forms.Field):
         if found >= 1_000_000:
             raise ValidationError("That is more than a million. Check the number.", code="most")
         return found
+
+    def _of_ours(self, text: str) -> str:
+        """The number without its currency. Raises `ValidationError` for another one than the studio's."""
+        told = MONEY.fullmatch(text[:60])
+        marks = [mark for mark in (told["before"], told["after"]) if mark] if told else []
+        if not told or not self.currency or not marks:
+            return text
+        for mark in marks:
+            if SIGNS.get(mark, mark.upper()) != self.currency:
+                words = f"This studio reckons in {self.currency}. Write what it comes to in {self.currency}."
+                raise ValidationError(words, code="currency")
+        return told["number"]
 
     def validate(self, value: Decimal) -> None:
         """What is empty has been refused where it was read."""

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from django import forms
 
+from .fields import PriceField
 from .responses import tried
 
 if TYPE_CHECKING:
@@ -48,6 +49,9 @@ class StudioForm(PageForm):
     def __init__(self, request: Request, **options: Any) -> None:
         super().__init__(request, **options)
         self.member, self.studio = request.member, request.studio
+        for field in self.fields.values():
+            if isinstance(field, PriceField):
+                field.currency = request.studio.currency
 
 
 class RowForm(StudioForm):

@@ -126,7 +126,7 @@ class OfferForm(StudioForm):
         super().__init__(request)
         for row in BREAKS:
             self.fields[f"from_{row}"] = WholeField(2, PACKS, FROM, required=False)
-            self.fields[f"each_{row}"] = PriceField(required=False)
+            self.fields[f"each_{row}"] = PriceField(request.studio.currency, required=False)
         self.item = stash.item_chosen(request.studio, self.data.get("item", ""))
         self.fields["pack"] = amount_field(request.member, self.item.unit if self.item else GRAMS)
 

@@ -19,6 +19,10 @@ class CurrencyField(PatternField):
     def __init__(self) -> None:
         super().__init__("^[A-Za-z]{3}$", "Write three letters, like EUR.", required=True)
 
+    def clean(self, value: Any) -> str:
+        found: str = super().clean(value)
+        return found.upper()
+
 
 class ZoneField(TextField):
     """A time zone that the system knows."""
@@ -68,6 +72,7 @@ class SettingsForm(StudioForm):
     name = TextField(80, words="Give the studio a name.", required=True)
     timezone = ZoneField()
     currency = CurrencyField()
+    anyway = tick_field()  # another currency, in which the numbers stay
 
     def __init__(self, request: Request) -> None:
         super().__init__(request)
