@@ -245,7 +245,7 @@ def test_a_figure_keeps_the_rows_of_its_last_hundred_deeds(client, hare, monkeyp
 
 SILENT = {  # they take back, hand over, show once, or keep a table that is only looked at yet
     "undo", "again", "deed_back", "studio:hand", "studio:second_hand", "colour:picture", "colour:palette_in",
-    "restock:new_feed", "restock:no_feed",
+    "restock:new_feed", "restock:no_feed", "letters:keep", "letters:stop",
     "stash:take_back", "stash:files", "stash:file_go_on", "studio:backup", "studio:end_session",
 }  # fmt: skip
 BY_THEMSELVES = {"bench:take_thing", "bench:thing_back",   # the ledger and the door of the figures write these

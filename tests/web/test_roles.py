@@ -26,6 +26,8 @@ FOR_ALL = {  # what a viewer may do, or what is part of another action, which as
     "show_pinch": "keeps what is her own",
     "make_feed": "gives what she may read",
     "drop_feed": "keeps what is her own",
+    "stop_letter": "keeps what is her own",
+    "wish_for_letter": "gives what she may read",
 }
 OWNERS = {"change_role", "remove_member", "make_join_link", "make_password_link", "withdraw_link", "set_up"}
 SOME = {

@@ -160,13 +160,18 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
 
 def _broken(studio: Studio, used: dict[UUID, WeeklyUse], only: UUID | None) -> dict[UUID, Breakage]:
     """How often needles break, of those that do; what a week of the makers' hours breaks goes into `used`."""
-    broke = studio.cached_until_change("breakages", lambda: breakages(studio))
+    broke, hours = studio.cached_until_change("breakages", lambda: _breaks_and_hours(studio))
     known = {item: each for item, each in broke.items() if only in (None, item)}
-    hours = sum(sum(maker.hours.values()) for maker in at_the_bench(studio)) if known else 0.0
     if not hours:
         return {}
     used |= {item: each.weekly(hours) for item, each in known.items()}
     return known
+
+
+def _breaks_and_hours(studio: Studio) -> tuple[dict[UUID, Breakage], float]:
+    """How often needles break, and the hours that the makers have in a week."""
+    broke = breakages(studio)
+    return broke, sum(sum(maker.hours.values()) for maker in at_the_bench(studio)) if broke else 0.0
 
 
 def to_show(tides: Iterable[TideLine]) -> list[TideLine]:
