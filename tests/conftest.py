@@ -13,10 +13,10 @@ from hypothesis import settings
 
 T = TypeVar("T")
 TOGETHER = ("tests/web/test_pages.py",)
-MOST_CASES, OF = 4, "tests/web/"  # of one test there, where it says nothing else
+MOST_CASES, OF = 3, "tests/web/"  # of one test there, where it says nothing else
 ALL, SEED, HALF = "WEMBIT_TESTS", "WEMBIT_SEED", "WEMBIT_HALF"  # the half: 0 or 1, every other test
 
-settings.register_profile("house", deadline=None, max_examples=100 if os.environ.get(ALL) == "all" else 20)
+settings.register_profile("house", deadline=None, max_examples=100 if os.environ.get(ALL) == "all" else 15)
 settings.load_profile("house")
 
 

@@ -64,7 +64,7 @@ def test_every_body_is_offered_and_so_are_figures_of_ones_own(client, owner):
     assert not newest_version(Figure.objects.get(name="Crab")).parts.exists()
 
 
-@pytest.mark.sampled("bodies", 6)
+@pytest.mark.sampled("bodies", 4)
 @pytest.mark.parametrize("key", sorted(PLANS))
 def test_every_body_stands_there_whole_after_one_press(client, shelf, key):
     address = f"figures/new/{key}/"

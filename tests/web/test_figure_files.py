@@ -103,7 +103,7 @@ def part(**more) -> dict:
     return {**small()["parts"][0], **more}
 
 
-@pytest.mark.sampled("files that cannot be", 9)
+@pytest.mark.sampled("files that cannot be", 5)
 @pytest.mark.parametrize(
     ("content", "said"),
     [

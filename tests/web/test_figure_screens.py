@@ -56,7 +56,7 @@ def test_the_grams_on_the_page_are_those_of_the_core(client, snail):
     assert grams_shown(get(client, f"figures/{snail.pk}/")) == pytest.approx(found.all.p50, abs=0.006)
 
 
-@pytest.mark.sampled("kinds of parts", 8)
+@pytest.mark.sampled("kinds of parts", 5)
 @pytest.mark.parametrize("kind", [*KINDS, "eye"])
 def test_every_kind_of_part_can_be_added_seated_and_drawn(client, snail, kind):
     answer = post(client, f"figures/{snail.pk}/part/", kind=kind, length="12 mm", follow=True)

@@ -1,6 +1,7 @@
 """The ledger: append-only, true, reversible, repeatable."""
 
 import datetime as dt
+import os
 from decimal import Decimal as D
 
 import pytest
@@ -233,7 +234,10 @@ STEPS = st.lists(
 )
 
 
-@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(
+    max_examples=100 if os.environ.get("WEMBIT_TESTS") == "all" else 12,
+    suppress_health_check=[HealthCheck.function_scoped_fixture],
+)
 @given(STEPS)
 def test_whatever_happens_the_book_is_the_sum_of_its_lines(owner, steps):
     with clock.as_of(ago(100)):

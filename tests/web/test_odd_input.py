@@ -34,7 +34,7 @@ SOUND = {
 }
 
 
-@pytest.mark.sampled("addresses asked oddly", 14)
+@pytest.mark.sampled("addresses asked oddly", 10)
 @pytest.mark.parametrize(("name", "route"), ROUTES, ids=[name for name, _ in ROUTES])
 def test_no_odd_input_breaks_an_address(ours, name, route):  # noqa: F811  a fixture
     client = Client(raise_request_exception=False)

@@ -21,7 +21,7 @@ def rows_of(figure):
     return version, parts_of(version), Palette.of(colourway_of(version))
 
 
-@pytest.mark.sampled("demo figures stored larger", 6)
+@pytest.mark.sampled("demo figures stored larger", 3)
 @pytest.mark.parametrize("times", [0.6, 1.8])
 @pytest.mark.parametrize("name", [figure.name for figure in FIGURES])
 def test_what_is_stored_larger_takes_what_the_estimate_says_of_that_scale(owner, name, times):

@@ -58,7 +58,7 @@ def test_the_actions_are_found():
     assert set(ACTIONS) >= set(FOR_ALL) | OWNERS, set(FOR_ALL) | OWNERS - set(ACTIONS)
 
 
-@pytest.mark.sampled("who may not", 40)
+@pytest.mark.sampled("who may not", 20)
 @pytest.mark.parametrize("name", sorted(set(ACTIONS) - set(FOR_ALL)))
 def test_an_action_refuses_who_may_not(owner, studio, name):
     who = make.member(studio, MAKER if name in OWNERS else VIEWER, "una")

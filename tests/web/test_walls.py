@@ -163,7 +163,7 @@ def filled(route, ids):
     return "/" + re.sub(r"<\w+:(\w+)>", lambda found: str({**everywhere, **ids}[found[1]]), route)
 
 
-@pytest.mark.sampled("ids of another studio", 30)
+@pytest.mark.sampled("ids of another studio", 20)
 @pytest.mark.parametrize(("name", "route"), WITH_ID, ids=[name for name, _ in WITH_ID])
 def test_ids_of_another_studio_are_not_there(theirs, owner, name, route):
     client = signed_in(owner)
@@ -224,7 +224,7 @@ def posted(client, route, ids):
 CHANGES = [(name, route) for name, route in ROUTES if name not in OPEN_TO_VIEWERS and "<path" not in route]
 
 
-@pytest.mark.sampled("what a viewer may not", 30)
+@pytest.mark.sampled("what a viewer may not", 20)
 @pytest.mark.parametrize(("name", "route"), CHANGES, ids=[name for name, _ in CHANGES])
 def test_a_viewer_reads_and_changes_nothing(ours, studio, name, route):
     client = signed_in(make.member(studio, "viewer", "vera"))
