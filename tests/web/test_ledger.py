@@ -228,6 +228,7 @@ def test_what_lies_ahead_has_not_happened(owner):
         pull(owner, lot.pk, D(1), press=Press("k", ago(-30)))
 
 
+EXAMPLES = 100 if os.environ.get("WEMBIT_TESTS") == "all" else 12
 STEPS = st.lists(
     st.tuples(st.sampled_from(["pull", "back", "recount", "undo", "split"]), st.integers(1, 30), st.integers(0, 20)),
     max_size=12,
