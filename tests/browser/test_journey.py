@@ -144,6 +144,6 @@ def take_for_the_body(page, hand):
     expect(first).to_contain_text(f"taken {asked:g}")
     hand.press(first)
     after = grams_of(bag.inner_text().split("\n")[-1])
-    assert before - after == pytest.approx(asked, abs=0.6 if before >= 100 else 0.02)
+    assert before - after == pytest.approx(asked, abs=1.0 if before >= 100 else 0.02)  # each of both is rounded
     hand.press(page.locator('[data-key="z"]'))
     expect(page.locator(".said")).to_contain_text("back")

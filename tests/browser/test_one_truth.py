@@ -125,6 +125,7 @@ def planned_six(walk: Walk) -> None:
     page.get_by_label("How many?").fill("6")
     page.get_by_label("What for?").fill("Heron fair")
     start = (dt.date.today() + dt.timedelta(days=12)).isoformat()
+    page.get_by_text("Sizes, when to start").click()
     page.get_by_label("When do you start?").fill(start)
     walk.press("Plan it")
     walk.project = re.search(r"plan/([0-9a-f-]{36})", page.url)[1]
