@@ -105,6 +105,17 @@ def test_days_that_cannot_be_are_told_and_stay(client, owner, project, first, la
     assert not Away.objects.exists()
 
 
+def test_sixty_times_away_are_enough(client, owner, project):
+    today = clock.today(owner.studio)
+    row = {"studio": owner.studio, "member": owner}
+    Away.objects.bulk_create(
+        Away(**row, first=today + dt.timedelta(n), last=today + dt.timedelta(n)) for n in range(60)
+    )
+    Away.objects.create(**row, first=today - dt.timedelta(9), last=today - dt.timedelta(8))
+    assert told(away(client, owner, today)) == "More than 60 times away are not kept. Take one back first."
+    assert Away.objects.count() == 61
+
+
 def test_a_day_that_is_none_is_told(client, owner, project):
     assert told(away(client, owner, "tomorrow")) == "Write a day, like 2026-12-09."
     assert told(away(client, owner, "9026-12-09")).startswith("The first day")

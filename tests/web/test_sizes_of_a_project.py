@@ -131,6 +131,15 @@ def test_sizes_that_cannot_be_are_told_and_stay(client, owner, project, sizes, f
     assert Project.objects.get(pk=project.pk).sizes == []
 
 
+def test_a_dozen_different_sizes_are_enough(client, owner, ball):
+    project = make.project(owner, ball, count=40)
+    sizes = [f"{1 + number / 100:g}" for number in range(1, 14)]
+    assert told(change(client, project, sizes=" / ".join(sizes))).startswith(
+        "A project has at most 12 different sizes."
+    )
+    assert change(client, project, sizes=" / ".join(sizes[:12] + sizes[:12])).status_code == 302
+
+
 def test_a_comma_is_read_and_all_at_its_own_size_is_none(client, owner, project):
     change(client, project, sizes="1,1 / 1")
     project.refresh_from_db()

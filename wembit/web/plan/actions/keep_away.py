@@ -14,7 +14,7 @@ from wembit.web.plan.models import Away
 from wembit.web.studio.models import MAKER, Member
 from wembit.web.studio.queries import maker_of
 
-MOST_DAYS = 366
+MOST_DAYS, MOST_ROWS = 366, 60  # of one time away; of a maker, ahead
 
 
 @transaction.atomic
@@ -30,6 +30,8 @@ def go_away(member: Member, maker_id: UUID, first: dt.date, last: dt.date | None
         raise Refusal("It ends before it begins. Choose a later last day.", "last")
     if (last - first).days >= MOST_DAYS:
         raise Refusal("That is more than a year. Take hours off the week instead.", "last")
+    if Away.objects.of(member.studio).filter(member=maker, last__gte=clock.today(member.studio)).count() >= MOST_ROWS:
+        raise Refusal(f"More than {MOST_ROWS} times away are not kept. Take one back first.", "first")
     return Away.objects.create(studio=member.studio, member=maker, first=first, last=last)
 
 

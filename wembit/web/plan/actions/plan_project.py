@@ -22,13 +22,15 @@ from wembit.web.studio.models import MAKER, Member
 from .needs import write_needs
 from .reserve import reserve
 
-DAYS_BEFORE = 14
+DAYS_BEFORE, MOST_SIZES = 14, 12
 
 
 def few_enough(sizes: Sequence[float], count: int) -> None:
-    """Raises `Refusal` for more sizes than makings."""
+    """Raises `Refusal` for more sizes than makings, or too many different ones: each is reckoned by itself."""
     if len(sizes) > count:
         raise Refusal(f"These are {len(sizes)} sizes for {count}. Make more, or take sizes away.", "sizes")
+    if len(set(sizes)) > MOST_SIZES:
+        raise Refusal(f"A project has at most {MOST_SIZES} different sizes. Plan another one for the rest.", "sizes")
 
 
 @transaction.atomic
