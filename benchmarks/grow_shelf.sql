@@ -12,9 +12,9 @@ grown AS (
     SELECT id, row_number() OVER () AS at, count(*) OVER () AS count FROM (
         SELECT id FROM item UNION ALL SELECT id FROM stash_item WHERE name LIKE 'wool %%') every),
 lot AS (
-    INSERT INTO stash_lot (id, studio_id, item_id, drawer_id, dye_lot, srgb, lab_l, lab_a, lab_b, hue, on_hand, weighed, waste, photo, made_at, predicted, came_as)
+    INSERT INTO stash_lot (id, studio_id, item_id, drawer_id, dye_lot, srgb, lab_l, lab_a, lab_b, hue, on_hand, weighed, waste, photo, made_at, predicted, came_as, mixed)
     SELECT gen_random_uuid(), s.id, grown.id, drawers.ids[1 + (random() * 5)::int], '', '#6f7d43', 50, -10, 30, 'green',
-        %(each)s, true, false, '', now(), '', '' FROM s, drawers, generate_series(1, %(lots)s) n JOIN grown ON grown.at = 1 + n %% grown.count
+        %(each)s, true, false, '', now(), '', '', '{}' FROM s, drawers, generate_series(1, %(lots)s) n JOIN grown ON grown.at = 1 + n %% grown.count
     RETURNING id, studio_id, on_hand),
 entry AS (
     INSERT INTO stash_entry (id, studio_id, by_id, verb, happened_at, recorded_at, client_key, content, note)
