@@ -45,8 +45,9 @@ def plan_context(request: Request, project: Project | None = None) -> dict:
 def first_shown(request: Request, project: Project | None) -> int:
     """The number of the first project that is shown: what the address asks for, or the page on which a project stands."""
     if project is None:
-        last = max(len(queries.open_figures(request.studio).projects) - 1, 0)
-        return min(whole_number_in(request.GET.get("start", "")) or 0, last) // SHOWN * SHOWN
+        asked = whole_number_in(request.GET.get("start", "")) or 0
+        last = max(queries.projects(request.studio).count() - 1, 0) if asked else 0
+        return min(asked, last) // SHOWN * SHOWN
     return queries.place_of(request.studio, project) // SHOWN * SHOWN
 
 

@@ -116,7 +116,7 @@ def open_figures(studio: Studio) -> OpenFigures:
 
 def place_of(studio: Studio, project: Project) -> int:
     """How many open projects come before it; 0 for one that is not open."""
-    order = [other.pk for other in open_figures(studio).projects]
+    order = list(projects(studio).values_list("pk", flat=True))
     return order.index(project.pk) if project.pk in order else 0
 
 

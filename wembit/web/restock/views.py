@@ -98,8 +98,11 @@ def home(request: Request) -> HttpResponse:
 
 def together_context(request: Request) -> dict:
     """What to order together, for as much as the address allows."""
-    most = price_in(request.GET.get("most", ""))
-    return {"together": together(request.studio, most), "most": request.GET.get("most", "") if most is not None else ""}
+    most, studio = price_in(request.GET.get("most", "")), request.studio
+    if most is not None:
+        return {"together": together(studio, most), "most": request.GET.get("most", "")}
+    key = f"together:{clock.today(studio)}"
+    return {"together": studio.cached_until_change(key, lambda: together(studio)), "most": ""}
 
 
 @require_POST
