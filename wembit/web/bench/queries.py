@@ -315,7 +315,7 @@ def _lines(found: QuerySet[Making], studio: Studio) -> list[MakingLine]:
         )
     )
     for making in rows:
-        making.colourway.studio = making.colourway.version.studio = studio  # looked up already
+        making.studio = making.colourway.studio = making.colourway.version.studio = studio  # looked up already
     taken, aside = taken_and_aside([making.pk for making in rows])
     things = _things([making.pk for making in rows])
     return [
