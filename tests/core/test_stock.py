@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from scipy import optimize
 
 from wembit.core.stock.allocation import Demand, FreeLot, allocate
-from wembit.core.stock.forecast import Dated, Fibre, Outlook, futures
+from wembit.core.stock.forecast import Dated, Fibre, Outlook, balances, futures
 from wembit.core.stock.packs import Chosen, Priced, cheapest
 
 TODAY = dt.date(2026, 11, 25)
@@ -115,6 +115,22 @@ def test_a_large_amount_is_filled_with_the_best_pack_first():
     assert (found.packs, found.grams, found.cost) == (((50.0, 20_000),), 1_000_000, 80_000), (
         "8 cents a gram, none left over"
     )
+
+
+def test_the_basic_record_of_material_requirements_planning():
+    """Vollmann, Berry & Whybark, Manufacturing Planning and Control Systems, the basic MRP record (from memory): 4 on hand, 50
+    arriving in period 1, requirements of 10, 40 and 10 in periods 2, 4 and 5, lots of 50, a lead time of one period: available
+    54, 44, 44, 4 and 44, and 50 released in period 4.
+    """
+    period = [day(7 * number) for number in range(6)]
+    wanted = [Dated(period[2], 10), Dated(period[4], 40), Dated(period[5], 10)]
+    receipts = [Dated(period[1], 50)]
+    level = {step.date: step.grams for step in balances(TODAY, 4, wanted, receipts)}
+    assert [level[period[number]] for number in (1, 2, 4, 5)] == [54, 44, 4, -6]
+    found = forecast(TODAY, 4, wanted, receipts, lead_days=7, packs=[(50, 1.0)], cover_days=0)
+    assert (found.order_by, found.runs_out) == (period[4], period[5])
+    assert found.chosen.packs == ((50.0, 1),)
+    assert level[period[5]] + found.chosen.grams == 44
 
 
 def test_a_fibre_runs_out_on_the_day_its_project_starts():
