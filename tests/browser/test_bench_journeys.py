@@ -67,9 +67,12 @@ def test_a_pair_by_keys_alone(opened, own_site):
     page.keyboard.type("0.8")
     page.keyboard.press("Enter")
     settled(page)
-    page.keyboard.press(",")
-    settled(page)
-    expect(page.locator("#hand h1")).to_contain_text("ear 1")
+    for following in ("body", "head", "ear 1"):  # what waits first in the order of work, and on from there
+        expect(page.locator("#hand h1")).to_contain_text(following)
+        if following != "ear 1":
+            page.keyboard.press("Escape")  # out of the field of the amount
+            page.keyboard.press(".")
+            settled(page)
     assert taken(page) == 0.4
     page.keyboard.type("0.1")
     page.keyboard.press("Escape")
