@@ -12,7 +12,7 @@ from wembit.core.contract.requests import WEEK
 from wembit.core.scheduling.bench_hours import BenchHours
 from wembit.core.scheduling.benches import Asked, shared_out, together
 from wembit.core.scheduling.dispatch import greatest_lateness
-from wembit.core.scheduling.jobs import Job, Step
+from wembit.core.scheduling.jobs import Job, Step, beside
 from wembit.core.scheduling.least_lateness import least_late
 
 MONDAY = dt.date(2026, 11, 30)
@@ -104,6 +104,13 @@ def test_what_nobody_with_hours_can_make_goes_to_whoever_has_some():
     assert shared_out([plain(60, 3, able=(0,))], [NEVER, TWO_HOURS]) == [{1: 1}]
     with pytest.raises(OverflowError):
         shared_out([plain(60, 3)], [NEVER])
+
+
+def test_makings_in_two_sizes_are_worked_beside_each_other():
+    small, large = [Step(10), Step(5, wait=60)], [Step(30), Step(15, wait=90)]
+    assert beside(small, large) == [Step(40), Step(20, wait=90)]
+    assert beside([], large) == large
+    assert beside(small, large[:1]) == [*small, large[0]], "other steps: one after another"
 
 
 def test_a_promise_comes_before_what_is_due_sooner():

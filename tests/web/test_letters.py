@@ -16,6 +16,7 @@ from tests.web.conftest import signed_in
 from tests.web.forms import form_at
 from tests.web.helpers import get, post, text, told, words
 from wembit.web import clock
+from wembit.web.letters.actions import send_letters as send_action
 from wembit.web.letters.actions.send_letters import send_letters
 from wembit.web.letters.models import Letter
 from wembit.web.studio.models import VIEWER
@@ -90,7 +91,7 @@ def test_the_morning_is_the_studio_s_own(client, owner, studio, monday):
 def test_it_says_what_today_says(client, owner, monday):
     moss = make.lot(owner, "moss", "1")
     make.offer(owner, moss.item, "50", lead=3)
-    project = make.project(owner, make.figure(owner, fibre=moss, length=60), days=6, name="Fair, <north> & pier")
+    make.project(owner, make.figure(owner, fibre=moss, length=60), days=6, name="Fair, <north> & pier")
     make.project(owner, make.figure(owner, "Late one", fibre=make.lot(owner, "oat")), days=0, name="Stall")
     agreed(client)
     assert sends(MONDAY + dt.timedelta(7)) == 1
@@ -102,7 +103,6 @@ def test_it_says_what_today_says(client, owner, monday):
     assert letter.body.index("To order") < letter.body.index("Due")
     page = get(client, "letters/")
     assert "Fair, &lt;north&gt; &amp; pier" in page
-    project.delete()
 
 
 def test_an_empty_studio_has_an_empty_letter(client, owner, monday):
@@ -176,6 +176,24 @@ def test_a_server_that_is_away_loses_no_letter(client, owner, studio, monday, mo
     monkeypatch.setattr(mail.EmailMessage, "send", real)
     assert sends(week + dt.timedelta(hours=1)) == 1
     assert [sent.to[0][:4] for sent in mail.outbox] == ["tove", "mira"]
+
+
+def test_a_letter_that_cannot_be_written_holds_up_no_other(client, owner, monday, monkeypatch):
+    agreed(client)
+    other = make.studio_owner("Dune", "ana")
+    agreed(signed_in(other), address="ana@dune.example")
+    real = send_action.written
+
+    def written(studio, house):
+        if studio.name == "Saltgrass":
+            raise OverflowError("beyond the calendar")
+        return real(studio, house)
+
+    monkeypatch.setattr(send_action, "written", written)
+    assert sends(MONDAY + dt.timedelta(7)) == 1
+    assert [sent.to for sent in mail.outbox] == [["ana@dune.example"]]
+    monkeypatch.setattr(send_action, "written", real)
+    assert sends(MONDAY + dt.timedelta(7)) == 1, "and comes when it can be"
 
 
 def test_a_mail_that_does_not_go_out_is_told_and_asks_again(client, owner, monday, monkeypatch):

@@ -12,7 +12,8 @@ from tests.web.test_bench_hours import plan
 from wembit.core.contract.requests import WEEK
 from wembit.web import clock
 from wembit.web.plan.models import Away, LeftToOthers, MakerHours, Project
-from wembit.web.stash.models import Promise
+from wembit.web.stash.models import Lot, Promise
+from wembit.web.stash.queries import promises_broken_by
 from wembit.web.studio.models import VIEWER
 
 
@@ -197,6 +198,29 @@ def test_what_comes_first_has_wool_and_hours_before_what_is_due_sooner(client, o
     post(client, "undo/")
     assert promised(sooner) > promised(later)
     assert plan(owner).rows == before
+
+
+def test_a_bag_says_the_day_the_name_and_the_turn_of_what_it_is_promised_to(client, owner):
+    """Moved, renamed or put first: the promise stands in the same grams and says so; what comes first gives way last."""
+    bag = make.lot(owner, "oat", "50")
+    made = make.figure(owner, fibre=bag)
+    make.project(owner, made, days=5, name="Stall")
+    later = make.project(owner, made, days=9, name="Promise")
+    amount = promised(later)
+    day = (later.due + dt.timedelta(3)).isoformat()
+    change(client, later, due=day, name="Vow", priority="0")
+    assert promised(later) == amount
+    row = Promise.objects.get(whose="Vow")
+    assert (row.due.isoformat(), row.priority) == (day, 0)
+    page = words(get(client, f"stash/lot/{bag.pk}/"))
+    assert "for Vow, due" in page
+    assert "for Promise, due" not in page
+    broken = promises_broken_by(Lot.objects.get(pk=bag.pk), bag.on_hand - amount)
+    assert [promise.whose for promise in broken] == ["Stall"]
+    post(client, "undo/")
+    row.refresh_from_db()
+    assert (row.whose, row.due, row.priority) == ("Promise", later.due, 1)
+    assert [each.whose for each in promises_broken_by(Lot.objects.get(pk=bag.pk), bag.on_hand - amount)] == ["Promise"]
 
 
 def promised(project):

@@ -4,7 +4,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.forms import form_at, forms_of, keep_hours
-from tests.web.helpers import get, post, told, words
+from tests.web.helpers import get, post, text, told, words
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, MakingThing, PieceLayer
 from wembit.web.bench.part_clock import lines_of
@@ -177,9 +177,14 @@ def test_what_was_begun_keeps_its_size(client, owner, project):
 def test_a_making_in_another_size_is_not_kept_as_the_figure_s_own(client, owner, project):
     change(client, project, sizes="1.5")
     making = begin_making(owner, project.pk)
+    post(client, f"bench/piece/{making.pieces.get().pk}/measure/", long="70", thick="70")
     Making.objects.update(finished_at=making.begun_at)
-    post(client, f"bench/{making.pk}/as-made/")
+    answer = post(client, f"bench/{making.pk}/as-made/", follow=True)
+    assert "It was made in another size" in words(text(answer))
     assert project.colourway.version.figure.versions.count() == 1
+    Making.objects.update(scale=1)
+    post(client, f"bench/{making.pk}/as-made/")
+    assert project.colourway.version.figure.versions.count() == 2, "else it would be"
 
 
 def test_it_is_planned_by_the_action_as_by_the_form(owner, ball, project):

@@ -208,7 +208,7 @@ class ShareField(forms.Field):
         """What is empty has been refused where it was read."""
 
 
-SIGNS = {"€": "EUR", "£": "GBP", "$": "USD", "¥": "JPY"}
+SIGNS = {"€": "EUR", "£": "GBP", "$": "USD AUD CAD NZD SGD HKD MXN", "¥": "JPY CNY"}  # whose sign it is
 MONEY = re.compile(r"(?P<before>[^\W\d_]{3}|[€£$¥])?\s*(?P<number>[\d.,'’ \u202f-]+?)\s*(?P<after>[^\W\d_]{3}|[€£$¥])?")
 
 
@@ -238,7 +238,7 @@ class PriceField(forms.Field):
         if not told or not self.currency or not marks:
             return text
         for mark in marks:
-            if SIGNS.get(mark, mark.upper()) != self.currency:
+            if self.currency not in SIGNS.get(mark, mark.upper()).split():
                 words = f"This studio reckons in {self.currency}. Write what it comes to in {self.currency}."
                 raise ValidationError(words, code="currency")
         return told["number"]

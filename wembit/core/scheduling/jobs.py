@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from .bench_hours import DAY, EASE, OPENS, BenchHours
@@ -33,6 +34,13 @@ class Job:
     def opens(self) -> float:
         """The moment from which it can be worked."""
         return max(0, self.ready) * DAY + OPENS
+
+
+def beside(steps: Sequence[Step], more: Sequence[Step]) -> list[Step]:
+    """The steps of makings in one size and in another, done together where they are the same steps, else one after another."""
+    if not steps or len(steps) != len(more):
+        return [*steps, *more]
+    return [Step(a.minutes + b.minutes, max(a.wait, b.wait)) for a, b in zip(steps, more, strict=True)]
 
 
 def finish_day(moment: float, step: Step | None) -> int:

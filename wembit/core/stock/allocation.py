@@ -123,6 +123,7 @@ def reallocate(
     in it, of a demand all that is left of it. What is held stays as far as bag and demand reach. What is `pinned` comes before
     all else, whatever is due when. Amounts as in `allocate`.
     """
+    demands = sorted(demands, key=lambda each: each.turn)
     if pinned:
         return _beside_pins(lots, demands, held, _kept(lots, demands, pinned))
     kept = _kept(lots, demands, held)

@@ -29,6 +29,11 @@ class WeeklyUse:
     weekly_sd_g: float = 0.0
     by: str = ""
 
+    @property
+    def days_each(self) -> int:
+        """In how many days one is used of what is used one by one; 0 where none is."""
+        return max(1, round(7 / self.weekly_g)) if self.weekly_g else 0
+
 
 def smoothed(used: Series, size: float = SIZE, odds: float = ODDS) -> float:
     """Teunter, Syntetos & Babai: the probability of a use follows every week, its size only those in which something was used.

@@ -11,7 +11,7 @@ from uuid import UUID
 from wembit.core.contract.requests import WEEK
 from wembit.core.scheduling.bench_hours import BenchHours
 from wembit.core.scheduling.benches import Asked, together
-from wembit.core.scheduling.jobs import Job, Step
+from wembit.core.scheduling.jobs import Job, Step, beside
 from wembit.core.scheduling.just_in_time import Stretch, evenly
 from wembit.core.scheduling.plan import Planned
 from wembit.web import clock
@@ -85,7 +85,7 @@ def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan:
             scaled = at_scale(way.version, parts[way.version_id], size)
             work = figure_work(studio, way.version, scaled, dyed[way.pk])
             to_make = sum(min(1.0, max(0.0, number - done)) for number in makings)
-            steps = _beside(steps, [Step(minutes * to_make, wait) for minutes, wait in work.steps])
+            steps = beside(steps, [Step(minutes * to_make, wait) for minutes, wait in work.steps])
             made[project.pk] = made.get(project.pk, 0.0) + (len(makings) - to_make) * sum(row[0] for row in work.steps)
             wool[project.pk] = work.colour
         job = Job((project.due - today).days, tuple(steps), priority=project.priority)
@@ -118,10 +118,3 @@ def _by_size(project: Project) -> dict[float, list[int]]:
     for number in range(1, project.count + 1):
         found.setdefault(project.size_of(number), []).append(number)
     return found
-
-
-def _beside(steps: list[Step], more: list[Step]) -> list[Step]:
-    """The steps of makings in one size and in another, done together where they are the same steps, else one after another."""
-    if not steps or len(steps) != len(more):
-        return steps + more
-    return [Step(a.minutes + b.minutes, max(a.wait, b.wait)) for a, b in zip(steps, more, strict=True)]

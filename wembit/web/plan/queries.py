@@ -263,6 +263,8 @@ class NeedLine:
     def shared_out(self, numbers: Sequence[int]) -> tuple[list[Given], tuple[int, ...]] | None:
         """Which of the makings still to begin gets which dye lot, where a wool that is seen comes from several."""
         lots = self.dye_lots
+        if self.need.project.own_sizes:  # each takes another share
+            return None
         if not self.need.seen or self.need.item.kind != FIBRE or len(lots) < SEVERAL or not numbers:
             return None
         return which_gets_which(numbers, float(self.need.p50) / self.need.project.count, lots)

@@ -121,6 +121,7 @@ class OfferForm(StudioForm):
     """A pack of an item and its price, and what each costs from so many on; the pack is read in the item's unit."""
 
     price = PriceField()
+    picked = IdField("Load the page anew.", required=False)  # the pack that stands in the form
 
     def __init__(self, request: Request) -> None:
         super().__init__(request)
@@ -158,7 +159,12 @@ class OfferForm(StudioForm):
                 least, before = count, given[f"each_{row}"]
 
     @property
-    def breaks(self) -> dict[int, Decimal]:
-        """What each costs from so many on. The form must be valid."""
+    def breaks(self) -> dict[int, Decimal] | None:
+        """What each costs from so many on; None where nothing is said of a pack that does not stand in the form. The form must
+        be valid.
+        """
         given = self.cleaned_data
+        said = any(given[f"from_{row}"] is not None for row in BREAKS)
+        if not said and not given["picked"]:
+            return None
         return {given[f"from_{row}"]: given[f"each_{row}"] for row in BREAKS if given[f"from_{row}"] is not None}

@@ -86,11 +86,6 @@ class TideLine:
         """The last day to order it; None where nothing is short or nobody is known to sell it."""
         return self.outlook.order_by if self.supplier else None
 
-    @property
-    def days_each(self) -> int:
-        """In how many days one of it is used, where it is used one by one."""
-        return max(1, round(7 / self.habit.weekly_g)) if self.habit.weekly_g else 0
-
     def steps(self, today: dt.date) -> list[Dated]:
         """What is left of it in the middle on each day on which that changes; what is used beside plans goes week by week."""
         used = self.habit.weekly_g

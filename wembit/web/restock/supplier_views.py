@@ -104,7 +104,9 @@ def offer(request: Request, supplier_id: UUID) -> HttpResponse:
 
     def keep(given: dict[str, Any]) -> None:
         assert form.item is not None, "a form without an item is not valid"
-        keep_offer(request.member, supplier_id, form.item.pk, given["pack"], given["price"], form.breaks)
+        keep_offer(
+            request.member, supplier_id, form.item.pk, given["pack"], given["price"], form.breaks, given["picked"]
+        )
 
     _, faults = form.tried(keep)
     return suppliers_again(request, supplier_id, faults) if faults else to_supplier(request, supplier_id)

@@ -6,7 +6,7 @@ from decimal import Decimal
 from typing import Self
 
 from django.db import models
-from django.db.models import Exists, F, OuterRef, Q
+from django.db.models import Exists, OuterRef, Q
 from django.db.models.expressions import Combinable
 from django.db.models.functions import Lower
 
@@ -287,20 +287,23 @@ class Movement(Owned):
 
 
 class Promise(Owned):
-    """Grams of a lot promised to a need, with the day by which they are wanted and a word for whom."""
+    """Grams of a lot promised to a need, with the day by which they are wanted, a word for whom, and the project's priority:
+    what has a higher number gives way first.
+    """
 
     lot = models.ForeignKey(Lot, on_delete=models.CASCADE, related_name="promises")
     need = models.UUIDField(db_index=True)
     amount = models.DecimalField(max_digits=12, decimal_places=3)
     due = models.DateField()
     whose = models.CharField(max_length=120)
+    priority = models.PositiveSmallIntegerField(default=1)
 
     class Meta:
         constraints = [
             models.UniqueConstraint(fields=["lot", "need"], name="one_promise_a_lot_and_need"),
             models.CheckConstraint(condition=Q(amount__gt=0), name="promise_of_something"),
         ]
-        ordering = [F("due").asc(), "pk"]
+        ordering = ["priority", "due", "pk"]
 
 
 ZERO = Decimal("0")

@@ -353,8 +353,10 @@ def promised_to(item_id: UUID) -> dict[str, Decimal]:
 
 
 def promises_broken_by(lot: Lot, amount: Decimal, need: UUID | None = None) -> list[Promise]:
-    """The promises that could not be kept if `amount` left the lot for `need` (or for nothing planned), latest first."""
-    others = [promise for promise in lot.promises.order_by("-due", "pk") if promise.need != need]
+    """The promises that could not be kept if `amount` left the lot for `need` (or for nothing planned), the last in turn
+    first.
+    """
+    others = [promise for promise in lot.promises.order_by("-priority", "-due", "pk") if promise.need != need]
     beyond = amount - (lot.on_hand - sum((promise.amount for promise in others), ZERO))
     broken = []
     for promise in others:

@@ -18,9 +18,17 @@ log = logging.getLogger(__name__)
 
 def send_letters() -> int:
     """Each due letter once, whoever else sends at the same time; how many went. One that does not go out is tried again the
-    next time, and holds up no other.
+    next time, and holds up no other, whatever is wrong with it.
     """
-    return sum(_sent(pk) for pk in due_letters())
+    return sum(_sent_or_told(pk) for pk in due_letters())
+
+
+def _sent_or_told(pk: UUID) -> bool:
+    try:
+        return _sent(pk)
+    except Exception:
+        log.exception("A letter could not be written.")
+        return False
 
 
 @transaction.atomic

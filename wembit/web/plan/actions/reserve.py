@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from wembit.core.stock.allocation import Demand, FreeLot, reallocate
@@ -44,10 +44,9 @@ def reserve(studio: Studio, item_ids: Iterable[UUID]) -> None:
     for item_id in asked:
         mine = [need for need in needs if need.item_id == item_id]
         here = lots.get(item_id, [])
-        promised = _promised(mine, here, old, opened, pins)
-        before = {key: amount for key, amount in old.items() if key[0] in {lot.pk for lot in here}}
-        if promised != before:
-            _write(studio, mine, before, promised)
+        held = {lot.pk for lot in here}
+        before = {(p.lot_id, p.need): _row(p) for p in promises if p.lot_id in held}
+        _write(studio, mine, before, _promised(mine, here, old, opened, pins))
 
 
 def _pins(studio: Studio, ids: Sequence[UUID]) -> dict[tuple[UUID, bool, UUID], float]:
@@ -76,16 +75,20 @@ def _promised(needs: Sequence[Need], lots: Sequence[Lot], old: dict, opened: set
     }
 
 
+def _row(promise: Promise) -> dict[str, Any]:
+    """What a promise says of its amount and of its project."""
+    return {name: getattr(promise, name) for name in ("amount", "due", "whose", "priority")}
+
+
 def _write(studio: Studio, needs: Sequence[Need], before: dict, promised: dict) -> None:
     """Bring the stored promises of one item from `before` to `promised`, touching only those that differ."""
-    by_id = {need.pk: need for need in needs}
+    of = {need.pk: need.project for need in needs}
     for lot, need in before.keys() - promised.keys():
         Promise.objects.filter(lot=lot, need=need).delete()
     for (lot, need), amount in promised.items():
+        project = of[need]
+        row = {"amount": amount, "due": project.due, "whose": project.name, "priority": project.priority}
         if (lot, need) not in before:
-            project = by_id[need].project
-            Promise.objects.create(
-                studio=studio, lot_id=lot, need=need, amount=amount, due=project.due, whose=project.name
-            )
-        elif before[lot, need] != amount:
-            Promise.objects.filter(lot=lot, need=need).update(amount=amount)
+            Promise.objects.create(studio=studio, lot_id=lot, need=need, **row)
+        elif before[lot, need] != row:
+            Promise.objects.filter(lot=lot, need=need).update(**row)

@@ -24,25 +24,28 @@ def keep_offer(
     pack: Decimal,
     price: Decimal,
     breaks: Mapping[int, Decimal] | None = None,
+    picked: UUID | None = None,
 ) -> Offer:
-    """Add the offer, or give the one of that pack size the new price; `breaks`: from so many packs on each costs so much.
-    Raises `Refusal`, `Http404`.
+    """Add the offer, or give the one of that pack size, or the one that was `picked` of that item, the new price and size;
+    `breaks`: from so many packs on each costs so much, None: as before. Raises `Refusal`, `Http404`.
     """
     member.must_be(OWNER)
     supplier = get_object_or_404(Supplier.objects.of(member.studio), pk=supplier_id)
     item = get_object_or_404(Item.objects.of(member.studio), pk=item_id)
     if pack < Decimal("0.01"):
         raise Refusal("A pack holds more than nothing.", "pack")
-    lower = sorted((breaks or {}).items())
+    theirs = Offer.objects.of(member.studio).filter(supplier=supplier, item=item)
+    same = theirs.filter(pack=pack).first()
+    offer = theirs.filter(pk=picked).first() if picked else same
+    if offer and same and offer != same:
+        raise Refusal("There is a pack of that size already. Pick that one.", "pack")
+    offer = offer or Offer(studio=member.studio, supplier=supplier, item=item)
+    lower = offer.breaks if breaks is None else sorted(breaks.items())
     for (_, dearer), (count, cheaper) in pairwise([(1, price), *lower]):
         if cheaper >= dearer:
             raise Refusal(f"From {count} packs on each costs less. Check the prices.", "price")
-    offer, _ = Offer.objects.update_or_create(
-        supplier=supplier,
-        item=item,
-        pack=pack,
-        defaults={"studio": member.studio, "price": price, "lower": [[count, str(each)] for count, each in lower]},
-    )
+    offer.pack, offer.price, offer.lower = pack, price, [[count, str(each)] for count, each in lower]
+    offer.save()
     price_item(item, Offer.objects.filter(item=item))
     return offer
 
