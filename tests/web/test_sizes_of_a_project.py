@@ -94,6 +94,14 @@ def test_the_list_of_what_it_takes_is_for_its_sizes(client, owner, project):
     assert f"{need(project):.3g} g" in page
 
 
+def test_what_is_the_same_in_all_sizes_stands_on_the_list_once(client, owner, ball, project):
+    post(client, f"figures/{ball.pk}/list/fit/", notion="bell", amount="1", words="a bell")
+    change(client, project, sizes="2 / 1 / 1 / 0.5")
+    page = words(get(client, f"plan/{project.pk}/list/"))
+    assert "a bell 4 pieces" in page
+    assert page.count("thread a bell") == 1, "and the thread that sews all four on"
+
+
 def test_wire_is_cut_for_each_size(client, owner, oat):
     """What runs through a part grows with it, here 60 mm of ball; its bare ends do not."""
     made = make.figure(owner, "Wired", fibre=oat, length=60)

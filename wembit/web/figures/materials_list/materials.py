@@ -123,15 +123,16 @@ def listing(
 ) -> dict:
     """What the page of the list shows for batches of figures; `mine`: by item, what of it is promised to them already."""
     studio, figure = version.studio, version.figure
-    needed = [
-        (thing, batch.count)
-        for at, batch in enumerate(batches)
-        for thing in needed_notions(version, batch.parts, palette)
-        if not at or not thing.needed.back
-    ]
+    needed: dict[Thing, int] = {}  # what is the same in several sizes stands there once; tools come back
+    for batch in batches:
+        for thing in needed_notions(version, batch.parts, palette):
+            if not thing.needed.back:
+                needed[thing] = needed.get(thing, 0) + batch.count
+            elif batch is batches[0]:
+                needed[thing] = 1
     stock = items(studio)
     free = {item.pk: item.free + (mine or {}).get(item.pk, ZERO) for item in stock}
-    rows = rows_of(needed, [on_shelf(item, free[item.pk]) for item in stock if item.kind == NOTION])
+    rows = rows_of(list(needed.items()), [on_shelf(item, free[item.pk]) for item in stock if item.kind == NOTION])
     wools = _wools(_together(batches), free, {item.pk: item.unweighed for item in stock})
     whom = figure.origin.get("whom", "")
     risky = small_parts([row.needed for row in rows]) if whom else []
