@@ -3,7 +3,9 @@
 Three forecasts are held against each other on the second half of the weeks: the probability and the size of a use smoothed
 apart (R. H. Teunter, A. A. Syntetos & M. Z. Babai, Intermittent demand: linking forecasting to inventory obsolescence,
 European J. of Operational Research 214 (2011) 606–615, recalled from memory), the plain mean, and the same week a year ago.
-The one whose sum of the next weeks comes nearest is used and named.
+The one whose sum of the next weeks comes nearest is used and named, and its scatter is widened until the middle eight in ten
+of what it would have said held eight in ten of what came (split conformal prediction: V. Vovk, A. Gammerman & G. Shafer,
+Algorithmic Learning in a Random World, 2005, from memory): use that drifts is known less well than its weeks scatter.
 """
 
 from __future__ import annotations
@@ -11,14 +13,21 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from itertools import accumulate
 
 import numpy as np
+from numpy.typing import NDArray
+from scipy.special import gammainc
 
 SIZE, ODDS = 0.2, 0.1  # how fast size and probability follow, common practice
-AHEAD, YEAR = 4, 52  # weeks that a forecast is held against, and of a year
+AHEAD, YEAR = 6, 52  # weeks that a forecast is held against, and of a year
 FEWEST = 8  # weeks from which something is said
 REACH = 16  # weeks for which what is not known of the mean is added to the scatter of a week
+LOW, HIGH = 0.1, 0.9  # of the band
+TIMES_WIDER = (1.0, 1.15, 1.3, 1.5, 1.75, 2.0, 2.5, 3.0, 4.0)  # that are tried, the narrowest first
+A_TRACE = 0.005  # g: less is nothing on a scale of a hundredth
 Series = Sequence[float]
+Weeks = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -35,37 +44,45 @@ class WeeklyUse:
         return max(1, round(7 / self.weekly_g)) if self.weekly_g else 0
 
 
-def smoothed(used: Series, size: float = SIZE, odds: float = ODDS) -> float:
+def smoothed(used: Series) -> float:
     """Teunter, Syntetos & Babai: the probability of a use follows every week, its size only those in which something was used.
 
     Both begin with the first use and the share of weeks until then. `used`: what each week used, the oldest first.
     """
-    weeks = [float(each) for each in used]
-    first = next((at for at, each in enumerate(weeks) if each > 0), None)
-    if first is None:
-        return 0.0
-    amount, chance = weeks[first], 1 / (first + 1)
-    for each in weeks[first + 1 :]:
-        chance += odds * ((each > 0) - chance)
-        if each > 0:
-            amount += size * (each - amount)
-    return chance * amount
+    return _smoothed(used)[-1] if len(used) else 0.0
+
+
+def _smoothed(used: Series) -> list[float]:
+    said, amount, chance = [], 0.0, 0.0
+    for week, each in enumerate(used, 1):
+        if not amount:  # nothing was used before
+            amount, chance = float(each), 1 / week
+        else:
+            chance += ODDS * ((each > 0) - chance)
+            amount += SIZE * (each - amount) if each > 0 else 0.0
+        said.append(chance * amount)
+    return said
 
 
 def mean(used: Series) -> float:
     """The plain mean of the weeks."""
-    return float(np.mean(used)) if len(used) else 0.0
+    return _means(used)[-1] if len(used) else 0.0
 
 
-def last_season(used: Series) -> float | None:
-    """What the coming weeks used a year ago, a week; None where there is no year yet."""
-    return mean(used[len(used) - YEAR : len(used) - YEAR + AHEAD]) if len(used) >= YEAR + AHEAD else None
+def _means(used: Series) -> list[float]:
+    return [total / week for week, total in enumerate(accumulate(map(float, used)), 1)]
 
 
-WAYS: dict[str, Callable[[Series], float | None]] = {
-    "lately": smoothed,
-    "on the whole": mean,
-    "a year ago": last_season,
+def _last_season(used: Series) -> list[float | None]:
+    """What the coming weeks used a year ago; None where there is no year yet."""
+    coming = [mean(used[week - YEAR : week - YEAR + AHEAD]) for week in range(YEAR, len(used) + 1)]
+    return [None] * (len(used) - len(coming)) + coming
+
+
+WAYS: dict[str, Callable[[Series], Sequence[float | None]]] = {  # what each says of a week after each week
+    "lately": _smoothed,
+    "on the whole": _means,
+    "a year ago": _last_season,
 }
 
 
@@ -73,21 +90,62 @@ def weekly_use(used: Series) -> WeeklyUse:
     """What to expect of a week, by the forecast that would have come nearest; nothing of too few weeks."""
     if len(used) < FEWEST or not any(used):
         return WeeklyUse()
-    misses = back_test(used)
+    weeks, said = np.array(used, dtype=float), _said(used)
+    misses = _misses(weeks, said)
     by = min(misses, key=lambda way: misses[way])
-    expected = WAYS[by](used)
-    weeks = {"lately": (2 - ODDS) / ODDS, "a year ago": float(AHEAD)}.get(by, float(len(used)))  # that it hangs on
-    return WeeklyUse(max(0.0, expected or 0.0), float(np.std(used, ddof=1)) * math.sqrt(1 + REACH / weeks), by)
+    scatter = _scatter(weeks, by) * _times_wider(weeks, by, said[by])
+    return WeeklyUse(max(0.0, float(said[by][-1])), scatter, by)
 
 
 def back_test(used: Series) -> dict[str, float]:
     """By how much each forecast missed the sum of the weeks after it, squared and in the mean, over the second half."""
-    half = max(FEWEST // 2, len(used) // 2)
-    misses: dict[str, list[float]] = {}
-    for at in range(half, len(used) - AHEAD + 1):
-        came = sum(used[at : at + AHEAD])
-        for way, expects in WAYS.items():
-            if (weekly := expects(used[:at])) is not None:
-                misses.setdefault(way, []).append((AHEAD * weekly - came) ** 2)
-    whole = max(map(len, misses.values()), default=0)
-    return {way: float(np.mean(each)) for way, each in misses.items() if len(each) == whole} or {"on the whole": 0.0}
+    return _misses(np.array(used, dtype=float), _said(used))
+
+
+def _tested(count: int) -> range:
+    """The weeks before which each forecast is made again: the second half."""
+    return range(max(FEWEST // 2, count // 2), count - AHEAD + 1)
+
+
+def _said(used: Series) -> dict[str, Weeks]:
+    """What each forecast said of a week after each week; of those that said something all through the second half."""
+    said = {way: forecast(used) for way, forecast in WAYS.items()}
+    first = _tested(len(used)).start - 1
+    return {way: np.array(weekly, dtype=float) for way, weekly in said.items() if None not in weekly[first:]}
+
+
+def _came(used: Weeks) -> Weeks:
+    """What the weeks after each week of the second half used."""
+    return np.array([used[at : at + AHEAD].sum() for at in _tested(len(used))])
+
+
+def _misses(used: Weeks, said: dict[str, Weeks]) -> dict[str, float]:
+    came = _came(used)
+    if not len(came):
+        return {"on the whole": 0.0}
+    before = np.array(_tested(len(used))) - 1
+    return {way: float(np.mean((AHEAD * weekly[before] - came) ** 2)) for way, weekly in said.items()}
+
+
+def _scatter(used: Weeks, by: str) -> float:
+    """The standard deviation of a week and of what is not known of its mean."""
+    weeks = {"lately": (2 - ODDS) / ODDS, "a year ago": float(AHEAD)}.get(by, float(len(used)))  # that it hangs on
+    return float(used.std(ddof=1)) * math.sqrt(1 + REACH / weeks)
+
+
+def _times_wider(used: Weeks, by: str, said: Weeks) -> float:
+    """How much wider the scatter has to be for the band to have held eight in ten of what came over the second half, where
+    anything had been used before. Nothing used is inside where it comes one time in ten.
+    """
+    tested = [at for at in _tested(len(used)) if used[:at].any()]
+    came = np.array([used[at : at + AHEAD].sum() for at in tested])
+    means = np.maximum([said[at - 1] for at in tested], A_TRACE)
+    scatters = np.maximum([_scatter(used[:at], by) for at in tested], A_TRACE)
+    often_none = np.array([(used[:at] == 0).mean() ** AHEAD >= LOW for at in tested], dtype=bool)
+    for times in TIMES_WIDER:
+        shape, rate = AHEAD * (means / (times * scatters)) ** 2, means / (times * scatters) ** 2
+        chance = gammainc(shape, rate * np.maximum(came, A_TRACE))
+        inside = (chance <= HIGH) & ((chance >= LOW) | (often_none & (came == 0)))
+        if inside.sum() >= (HIGH - LOW) * len(inside):
+            return times
+    return TIMES_WIDER[-1]
