@@ -27,7 +27,11 @@ def database(url: str) -> dict:
         "PORT": str(parts.port or ""),
         "CONN_MAX_AGE": 0,
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"pool": {"min_size": 1, "max_size": 6, "timeout": 10}},
+        "OPTIONS": {
+            "pool": {"min_size": 1, "max_size": 6, "timeout": 10},
+            "server_side_binding": True,  # what is asked again is planned once a connection: half of PostgreSQL's work
+            "prepare_threshold": 2,
+        },
     }
 
 

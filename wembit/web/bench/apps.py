@@ -47,13 +47,15 @@ def taken_again(lines: list[tuple[Any, Any]], old: Entry, new: Entry, **_: Any) 
 
 def moved(entry: Entry, **_: Any) -> None:
     """What a finished making has not taken after all, its project does not need; what was given up for one in hand, it needs
-    once more. Heard of when the entry is through.
+    once more. Heard of when the entry is through. A new taking is for a making in hand, always.
     """
     from django.db import transaction
 
+    from wembit.web.stash.actions.pull import PULL
+
     from .actions.follow_takes import follow_takes
 
-    if any(movement.need for movement in entry.written) or entry.reverses_id:
+    if entry.reverses_id or (entry.verb != PULL and any(movement.need for movement in entry.written)):
         transaction.on_commit(lambda: follow_takes(entry))
 
 

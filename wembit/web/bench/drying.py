@@ -35,13 +35,15 @@ class ToDry:
         return self.drying is not None and not self.drying.dry and not self.left_ms
 
 
-def to_dry(making: Making, steps: Sequence[Line]) -> list[ToDry]:
-    """The steps of a making that have to dry, in the order of work, without those that are dry. One query."""
+def to_dry(making: Making, steps: Sequence[Line], *, begun: bool = True) -> list[ToDry]:
+    """The steps of a making that have to dry, in the order of work, without those that are dry; `begun`: whether any does
+    already. One query at most.
+    """
     waits = [line for line in steps if line.step.wait_hours]
     if not waits:
         return []
-    begun, now = {drying.step: drying for drying in dryings_of([making.pk])}, clock.now()
-    rows = [(line, begun.get(line.step.id)) for line in waits]
+    dries, now = {drying.step: drying for drying in dryings_of([making.pk] if begun else [])}, clock.now()
+    rows = [(line, dries.get(line.step.id)) for line in waits]
     return [
         ToDry(line, drying, drying.until - now if drying else dt.timedelta())
         for line, drying in rows

@@ -41,8 +41,11 @@ class MoveForm(StudioForm):
 
     def __init__(self, request: Request, item: Item) -> None:
         super().__init__(request)
-        lot = lot_named(request.studio, self.data.get("lot", ""))
-        self.fields["amount"] = amount_field(request.member, item.unit, item, lot)
+        self.bag = lot_named(request.studio, self.data.get("lot", ""))
+        self.fields["amount"] = amount_field(request.member, item.unit, item, self.bag)
+
+    def clean(self) -> dict[str, Any]:
+        return {**self.cleaned_data, "bag": self.bag}
 
 
 class FinishForm(StudioForm):

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import json
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from wembit.core.craft.materials import FORMS
 from wembit.core.drawing.views import view
 from wembit.core.pose.placing import PlacedPart, Seat, place
 from wembit.core.shape.solids import Dome
+from wembit.web.caches import by_content
 from wembit.web.figures.drawing.layout import closed_path
 from wembit.web.figures.to_core.seating import placed_part
 
@@ -105,6 +107,16 @@ class Column:
 
 def piece_picture(part: Part, grams: float, form: str) -> PiecePicture | None:
     """The piece from the side, and how large a loose roll of those grams is. None for what has no shape of its own."""
+    mark = json.dumps([part.shape, part.seat])
+    outline = by_content.get_or_make(("piece", mark), "", lambda: _outline(part))
+    if outline is None:
+        return None
+    density = FORMS[form].loose_g_cm3 if form in FORMS else LOOSE_G_CM3
+    return replace(outline, half_loose=10 * (6 * grams / density / math.pi) ** (1 / 3) / 2)
+
+
+def _outline(part: Part) -> PiecePicture | None:
+    """The piece without any wool that it starts as."""
     piece = placed_part(part)
     pitch = UPRIGHT if isinstance(piece.shape, Dome) else 0.0  # a dome lies on its flat side
     lying = PlacedPart(piece.name, 1, piece.shape, Seat(face="side", bends=piece.seat.bends, pitch=pitch))
@@ -114,9 +126,7 @@ def piece_picture(part: Part, grams: float, form: str) -> PiecePicture | None:
     left, _, right, top = side_view.bounds
     middle = (left + right) / 2
     rings = [[(u - middle, v) for u, v in ring] for ring in side_view.pieces[0].rings]
-    density = FORMS[form].loose_g_cm3 if form in FORMS else LOOSE_G_CM3
-    loose = 10 * (6 * grams / density / math.pi) ** (1 / 3)
-    return PiecePicture(right - left, top, loose / 2, rings)
+    return PiecePicture(right - left, top, 0.0, rings)
 
 
 def column(grams: Range, taken: float) -> Column:

@@ -7,7 +7,9 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
-from django.db.models import Count, Exists, F, OuterRef, Prefetch, Q, QuerySet, Sum
+from django.db.models import Count, Exists, F, OuterRef, Prefetch, Q, QuerySet, Subquery, Sum, Value
+from django.db.models.expressions import Combinable
+from django.db.models.functions import Coalesce
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
@@ -23,7 +25,7 @@ from wembit.web.figures.queries import parts_of
 from wembit.web.figures.to_core.scaling import at_scale
 from wembit.web.plan.models import PLANNED as PROJECT_PLANNED
 from wembit.web.plan.models import Project
-from wembit.web.stash.models import ZERO, Item, Lot, Promise, standing
+from wembit.web.stash.models import ZERO, Entry, Item, Lot, Promise, standing
 from wembit.web.stash.queries import with_promised
 
 from .models import (
@@ -209,6 +211,11 @@ def spells_of(making: Making, part_key: str | None = None) -> list[Spell]:
     return list((rows.filter(part_key=part_key) if part_key else rows).order_by("begun_at"))
 
 
+def stands(spell: Spell) -> bool:
+    """Whether a stretch of work was not taken back with its taking."""
+    return spell.entry_id is None or not Entry.objects.filter(reverses=spell.entry_id).exists()
+
+
 def finished_makings(studio: Studio, most: int, making_ids: Sequence[UUID] | None = None) -> list[Making]:
     """The last finished, or of those some, the newest first, with their figures."""
     rows = Making.objects.of(studio).exclude(finished_at=None).order_by("-finished_at", "pk")
@@ -387,20 +394,22 @@ def given_up_by_layer(making_ids: list[UUID]) -> dict[UUID, Decimal]:
 
 
 class Happened(NamedTuple):
-    """Whether a piece of a making was ever started again or trimmed, or a needle broke at one: mostly nothing did."""
+    """Whether a piece of a making was ever started again or trimmed, a needle broke at one, a step dries: mostly none did."""
 
     tries: bool
     trims: bool
     breaks: bool
+    dryings: bool
 
 
 def what_happened(making_id: UUID) -> Happened:
-    """One query, in place of three that mostly find nothing."""
+    """One query, in place of four that mostly find nothing."""
     inside = {"piece__making": OuterRef("pk")}
     rows = Making.objects.filter(pk=making_id).values_list(
         Exists(Try.objects.filter(**inside)),
         Exists(Trim.objects.filter(layer__piece__making=OuterRef("pk"))),
         Exists(NeedleBreak.objects.filter(**inside)),
+        Exists(Drying.objects.filter(making=OuterRef("pk"))),
     )
     return Happened(*rows[0])
 
@@ -440,11 +449,12 @@ def thing_of(studio: Studio, thing_id: UUID) -> ThingLine:
 
 
 def _things(making_ids: list[UUID]) -> dict[UUID, list[ThingLine]]:
-    """The things of each making."""
-    takes = ThingTake.objects.filter(standing("movement__entry"), thing__making__in=making_ids)
-    taken = dict(takes.order_by().values_list("thing").annotate(total=Sum("movement__amount")))
+    """The things of each making. Two queries, one where there are none."""
+    things = list(MakingThing.objects.filter(making__in=making_ids).select_related("item", "making"))
+    takes = ThingTake.objects.filter(standing("movement__entry"), thing__in=things).order_by()
+    taken = dict(takes.values_list("thing").annotate(total=Sum("movement__amount"))) if things else {}
     lines: dict[UUID, list[ThingLine]] = {}
-    for thing in MakingThing.objects.filter(making__in=making_ids).select_related("item", "making"):
+    for thing in things:
         lines.setdefault(thing.making_id, []).append(ThingLine(thing, -taken.get(thing.pk, ZERO)))
     return lines
 
@@ -467,11 +477,12 @@ class Source:
 def sources(wanted: PieceLayer | MakingThing) -> list[Source]:
     """Bags of its item, first the one promised to its need, then the one with most that is free; from a closed drawer last."""
     lots = with_promised(Lot.objects.of(wanted.studio).filter(item=wanted.item_id, waste=False, on_hand__gt=0))
-    mine = {}
+    here: Combinable = Value(ZERO)
     if wanted.need:
-        mine = dict(Promise.objects.filter(need=wanted.need).values_list("lot", "amount"))
+        here = Coalesce(Subquery(Promise.objects.filter(lot=OuterRef("pk"), need=wanted.need).values("amount")), ZERO)
+    lots = lots.annotate(promised_here=here)
     found = [
-        Source(lot, lot.on_hand - lot.promised + mine.get(lot.pk, ZERO), mine.get(lot.pk, ZERO))
+        Source(lot, lot.on_hand - lot.promised + lot.promised_here, lot.promised_here)
         for lot in lots.select_related("item", "drawer")
     ]
     return sorted(found, key=lambda each: (_is_closed(each.lot), -each.promised_here, -each.free))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Any
 
 from django.contrib import messages
+from django.http import Http404
 from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
 from django.urls import reverse
@@ -21,13 +22,13 @@ from wembit.web.errors import Refusal
 from wembit.web.figures.order_of_work.order import answered, order_of
 from wembit.web.figures.queries import part_among
 from wembit.web.figures.size_words import ROLES
-from wembit.web.figures.to_core.estimating import BARE, Palette, plan_figure
+from wembit.web.figures.to_core.estimating import BARE, Palette, chosen_items, plan_figure
 from wembit.web.idempotency import press_of
 from wembit.web.numbers import is_pinch
 from wembit.web.once import once
 from wembit.web.responses import again, page, refused, tried
 from wembit.web.stash.models import ZERO
-from wembit.web.stash.queries import colours, lot_of, promises_broken_by
+from wembit.web.stash.queries import colours, promises_broken_by
 from wembit.web.uploads import cleaned
 
 from . import queries
@@ -127,12 +128,13 @@ def drawn_makings(studio: Studio, start: int) -> str:
 
 def making_context(request: Request, line: Any, layer_id: UUID | None = None) -> dict:
     """A making with one of its layers in hand: the asked one, else the next that has got nothing."""
-    every = line.sequence
+    every, way = line.sequence, line.making.colourway
     piece, chosen = next(
         ((p, e) for p, e in every if layer_id and e.layer.pk == layer_id),
         next(((p, e) for p, e in every if not e.done), every[0] if every else (None, None)),
     )
-    seen = colours(request.studio, {each.layer.item_id for _, each in every})
+    items = chosen_items(way)
+    seen = colours(request.studio, {each.layer.item_id for _, each in every} | {item.pk for item in items.values()})
     happened = queries.what_happened(line.making.pk)
     context = {
         "line": line,
@@ -151,11 +153,10 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     }
     if chosen is None or piece is None:
         return context
-    way = line.making.colourway
     version = way.version
     parts = queries.parts_of_making(line.making)
     part = part_among(parts, piece.piece.part_key)
-    palette = own_palette(line, Palette.of(way), seen)
+    palette = own_palette(line, Palette.dyed(way, items, seen), seen)
     side = side_of(way, parts, palette)
     plan = own_plan(line, plan_figure(version, parts, palette))
     steps = order_of(version, parts, plan)
@@ -218,7 +219,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "enough": lot and float(lot.lot.on_hand) >= ask,
         "later": later_of(line, chosen),
         "as_made": as_made(line, plan) if done and line.making.scale == 1 else [],
-        "to_dry": [] if done else to_dry(line.making, steps),
+        "to_dry": [] if done else to_dry(line.making, steps, begun=happened.dryings),
         "aside_mm": float(chosen.aside) / density * 1000 if density else None,
         "aside_reaches": reaches(chosen.grams, float(chosen.aside)),
     }
@@ -257,7 +258,9 @@ def take_for(request: Request, layer_id: UUID) -> HttpResponse:
     def do(layer: PieceLayer, given: dict[str, Any]) -> Any:
         if given["reading"]:
             understood(given["reading"]).weighed()
-        broken = promises_broken_by(lot_of(request.studio, given["lot"]), given["amount"], layer.need)
+        if given["bag"] is None:
+            raise Http404
+        broken = promises_broken_by(given["bag"], given["amount"], layer.need)
         if broken and not given["anyway"]:
             names = " and ".join(sorted({promise.whose for promise in broken}))
             raise Refusal(f"That is promised to {names}. Take less, or press again to take it all the same.", "anyway")
@@ -271,11 +274,11 @@ def take_for(request: Request, layer_id: UUID) -> HttpResponse:
 
 def _nothing_since(layer: PieceLayer, shown: float | None, press: Press) -> None:
     """Raises `Refusal` where somebody has taken for this layer since the page was drawn; the press again goes through."""
-    last = queries.last_take(layer)
-    if shown is None or last is None or last.movement.entry.client_key == press.key:
+    if shown is None:
         return
     more = queries.taken_by_layer([layer.piece.making_id]).get(layer.pk, ZERO) - decimal(shown)
-    if more > 0:
+    last = queries.last_take(layer) if more > 0 else None
+    if last and last.movement.entry.client_key != press.key:
         grams = " ".join(numbers.grams(more, layer.studio))
         raise Refusal(
             f"{last.movement.entry.by} has taken {grams} for it meanwhile. Press again to take more.", "shown"

@@ -34,7 +34,7 @@ def keep_promises(sender: Any, entry: Any, items: Any, **_: Any) -> None:
     """After an entry of the ledger the promises of its items are made true again."""
     from .actions.reserve import reserve
 
-    reserve(entry.studio, items)
+    reserve(entry.studio, items, locked=True)
 
 
 def keep_blends(sender: Any, entry: Any, **_: Any) -> None:

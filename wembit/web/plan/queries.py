@@ -146,8 +146,10 @@ def _open(studio: Studio) -> QuerySet[Need]:
     return Need.objects.of(studio).filter(project__studio=studio, project__state=PLANNED)
 
 
-def open_needs(studio: Studio, **filters: object) -> list[Need]:
-    """Needs of open projects with `taken`, `left` (still to take) and `promised`, the earliest due first. Three queries."""
+def open_needs(studio: Studio, promises: Iterable[Promise] | None = None, **filters: object) -> list[Need]:
+    """Needs of open projects with `taken`, `left` (still to take) and `promised`, the earliest due first; `promises`: those of
+    these needs, where they are known already. Three queries at most.
+    """
     needs = list(
         _open(studio)
         .filter(**filters)
@@ -155,7 +157,8 @@ def open_needs(studio: Studio, **filters: object) -> list[Need]:
         .order_by("project__due", "project__made_at", "item__kind", "-p50")
     )
     ids = [need.pk for need in needs]
-    taken, promised = _sums(Movement, ids, studio), _sums(Promise, ids, studio)
+    taken = _sums(Movement, ids, studio)
+    promised = _sums(Promise, ids, studio) if promises is None else _summed(promises)
     for need in needs:
         need.taken = -taken.get(need.pk, ZERO)
         need.promised = promised.get(need.pk, ZERO)
@@ -214,6 +217,13 @@ def _sums(model: type[Movement] | type[Promise], needs: Any, studio: Studio) -> 
     """What the lines of these needs come to."""
     rows: Any = model.objects.of(studio).filter(need__in=needs).order_by().values("need").annotate(total=Sum("amount"))
     return dict(rows.values_list("need", "total"))
+
+
+def _summed(promises: Iterable[Promise]) -> dict[UUID, Decimal]:
+    sums: dict[UUID, Decimal] = {}
+    for promise in promises:
+        sums[promise.need] = sums.get(promise.need, ZERO) + promise.amount
+    return sums
 
 
 @dataclass(frozen=True)

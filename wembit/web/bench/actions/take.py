@@ -26,7 +26,7 @@ def take(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, press
     Raises `Short` when the lot holds less, `Refusal` when the making is finished, `Http404`.
     """
     layer = layer_in_hand(member, layer_id, lot_id)
-    entry = pull(member, lot_id, amount, press=press, need=layer.need)
+    entry = pull(member, lot_id, amount, press=press, need=layer.need, item=layer.item_id)
     if hasattr(entry, "written"):  # a press that is repeated has written nothing
         Take.objects.create(studio=member.studio, movement=entry.written[0], layer=layer)
     Piece.objects.filter(pk=layer.piece_id, state=PLANNED).update(state=WEIGHED)

@@ -9,7 +9,7 @@ from django.db import IntegrityError, transaction
 
 from wembit.web import clock
 from wembit.web.bench.models import DONE, Piece, Spell
-from wembit.web.bench.queries import spells_of
+from wembit.web.bench.queries import stands
 from wembit.web.stash.models import Entry
 from wembit.web.studio.models import Member
 
@@ -18,21 +18,19 @@ def work_on(member: Member, piece: Piece, entry: Entry) -> None:
     """This maker works at the part of a piece since that entry took wool for it, and at nothing else; within the caller's
     transaction. The spell stands while its entry does.
     """
-    if Spell.objects.filter(entry=entry).exists():  # the same press again
+    if not hasattr(entry, "written"):  # the same press again
         return
-    here, going = {spell.pk for spell in spells_of(piece.making, piece.part_key)}, False
-    for spell in Spell.objects.of(member.studio).filter(maker=member, ended_at=None).select_for_update():
-        if spell.pk in here:
-            going = True
-        else:
-            spell.ended_at = max(spell.begun_at, entry.happened_at)
-            spell.save(update_fields=["ended_at"])
-    if not going:
-        with suppress(IntegrityError), transaction.atomic():  # another page of this maker was first
-            Spell.objects.create(
-                studio=member.studio, making_id=piece.making_id, part_key=piece.part_key, maker=member, entry=entry,
-                begun_at=entry.happened_at,
-            )  # fmt: skip
+    spell = Spell.objects.of(member.studio).filter(maker=member, ended_at=None).select_for_update().first()
+    if spell and (spell.making_id, spell.part_key) == (piece.making_id, piece.part_key) and stands(spell):
+        return
+    if spell:
+        spell.ended_at = max(spell.begun_at, entry.happened_at)
+        spell.save(update_fields=["ended_at"])
+    with suppress(IntegrityError), transaction.atomic():  # another page of this maker was first
+        Spell.objects.create(
+            studio=member.studio, making_id=piece.making_id, part_key=piece.part_key, maker=member, entry=entry,
+            begun_at=entry.happened_at,
+        )  # fmt: skip
 
 
 def stop_where_made(making_id: UUID, part_key: str) -> None:

@@ -111,7 +111,7 @@ class Palette:
     def of(cls, colourway: Colourway | None) -> Palette:
         if colourway is None:
             return cls({}, {})
-        chosen = {choice.slot_id: choice.item for choice in colourway.choices.select_related("item__own_breed")}
+        chosen = chosen_items(colourway)
         seen = colours(colourway.studio, [item.pk for item in chosen.values()])
         return cls.dyed(colourway, chosen, seen)
 
@@ -123,6 +123,11 @@ class Palette:
 
     def colour(self, slot_id: object) -> str:
         return self.colours.get(slot_id, BARE)
+
+
+def chosen_items(colourway: Colourway) -> dict[UUID, Item]:
+    """The fibre of each slot that has one."""
+    return {choice.slot_id: choice.item for choice in colourway.choices.select_related("item__own_breed")}
 
 
 def request_of(version: Version, parts: Sequence[Part], palette: Palette) -> dict:

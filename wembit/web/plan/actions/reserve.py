@@ -20,16 +20,17 @@ if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 
-def reserve(studio: Studio, item_ids: Iterable[UUID]) -> None:
-    """Make the promises of these items true again, within the caller's transaction.
+def reserve(studio: Studio, item_ids: Iterable[UUID], *, locked: bool = False) -> None:
+    """Make the promises of these items true again, within the caller's transaction; `locked`: it has locked the items.
 
     Promises that stand are kept as far as the bag and the need reach; what is open is promised anew by priority and due
     date. Where a need would be short while one that comes after it holds wool, all of that item is promised anew.
     """
     ids = sorted(set(item_ids))
-    list(Item.objects.filter(pk__in=ids).locked())
-    needs = open_needs(studio, item__in=ids)
+    if not locked:
+        list(Item.objects.filter(pk__in=ids).locked())
     promises = list(Promise.objects.filter(lot__item__in=ids).select_related("lot"))
+    needs = open_needs(studio, promises, item__in=ids)
     old = {(p.lot_id, p.need): p.amount for p in promises}
     asked = sorted(
         {need.item_id for need in needs} | {p.lot.item_id for p in promises}

@@ -17,14 +17,17 @@ PULL = "pull"
 
 
 @transaction.atomic
-def pull(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, need: UUID | None = None) -> Entry:
-    """Record that `amount`, in the lot's unit, left the lot; `need` says what it was promised for.
+def pull(
+    member: Member, lot_id: UUID, amount: Decimal, *, press: Press, need: UUID | None = None, item: UUID | None = None
+) -> Entry:
+    """Record that `amount`, in the lot's unit, left the lot; `need` says what it was promised for, `item` what is
+    in the lot where the caller has looked it up.
 
     The same `press` repeated returns the first entry. Raises `Short`, carrying what the book says is left, when the lot
     holds less: the screen then offers a recount. Raises `Http404` for another studio's lot.
     """
     member.must_be(MAKER)
-    item = item_of_lot(member.studio, lot_id)
+    item = item or item_of_lot(member.studio, lot_id)
     if amount <= 0:
         raise Refusal("Take more than nothing.", "amount")
     draft = EntryDraft.start(member, press, PULL, (lot_id, amount, need), [item])
