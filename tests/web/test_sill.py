@@ -17,7 +17,7 @@ from wembit.web.plan.bench_plan import bench_plan
 from wembit.web.plan.models import Need, Project
 from wembit.web.plan.sill.figures import SHOWN, on_sill
 from wembit.web.plan.sill.label_rows import label_rows
-from wembit.web.plan.sill.layout import sill
+from wembit.web.plan.sill.layout import LaidOver, lines_of, sill
 from wembit.web.plan.sill.rope import HEAP_DAYS, Work, edge_path, rope
 from wembit.web.stash.models import Lot
 from wembit.web.studio.models import VIEWER, Studio
@@ -87,6 +87,21 @@ def test_what_is_due_first_lies_on_top_and_rises_from_there():
     assert upper.rises == (17 * 1.5, 3.0)
     assert lower.rises == (17 * 2.5, 1.0)
     assert all(low >= 1.0 for _, low, _ in upper.loose.points[1:-1])
+
+
+def test_a_maker_s_name_stands_in_her_band_where_no_strand_lies_or_rises():
+    """Weekends have four hours each; the last two have work, or lie beside what rises to its figure."""
+    mira = {day: 4.0 if day % 7 in (5, 6) else 1.0 for day in range(35)}
+    tove = {day: 2 * hours for day, hours in mira.items()}
+    work = Work({}, {20: 1.0, 33: 4.0, 34: 4.0}, 0.0, 27)
+    over = LaidOver(EDGES, [("Mira", mira), ("Tove", tove)], rope([work], EDGES))
+    lower, upper = lines_of(over, lambda hours: 100 - 10 * hours)
+    assert (lower.name, upper.name) == ("Mira", "Tove")
+    assert lower.x == pytest.approx(
+        (EDGES[13] + EDGES[14]) / 2, abs=0.1
+    )  # of 19 and 20 one is worked, 26 and 27 see it rise
+    assert upper.x == pytest.approx((EDGES[34] + EDGES[35]) / 2, abs=0.1)  # above Mira's hours nothing lies
+    assert (lower.y, upper.y) == (80.0, 40.0)
 
 
 def test_a_bend_levels_out_at_its_points():

@@ -278,19 +278,28 @@ def laid_over(axis: DaysAxis, rows: Sequence[OnSill], hours: Sequence[Hours], to
 
 
 def lines_of(over: LaidOver, across: Callable[[float], float], *, upright: bool = False) -> list[HoursLine]:
-    """The hours of each maker over the days; her name in the middle of her band where that is highest, the last
-    time.
+    """The hours of each maker over the days; her name in the middle of her band where that is highest, the last time that no
+    strand lies there.
     """
     lines, below = [], dict.fromkeys(over.there, 0.0)
     for name, hours in over.upon:
         points = [(along, across(high)) for day, high in hours.items() for along in flat(over.edges, day)]
-        day = max(hours, key=lambda each: (hours[each] - below[each], each))
+        day = max(
+            hours, key=lambda each: (round(hours[each] - below[each], 6), _is_bare(over, each, below[each]), each)
+        )
         along, middle = centre(over.edges, day), across((hours[day] + below[day]) / 2)
         x, y = (middle, along) if upright else (along, middle)
         path = f"M{edge_path(points, upright=upright)}"
         lines.append(HoursLine(path, name if len(over.upon) > 1 else "", round(x, 1), round(y, 1), hours is over.there))
         below = dict(hours)
     return lines
+
+
+def _is_bare(over: LaidOver, day: int, low: float) -> bool:
+    """Whether nothing lies higher than `low` hours on a day and those beside it, nor rises through them to its figure."""
+    across = abs(over.edges[day + 1] - over.edges[day]) * 1.5
+    rises = any(abs(strand.rises[0] - centre(over.edges, day)) < across for strand in over.rope.strands)
+    return not rises and all(over.rope.high.get(near, 0.0) <= low for near in (day - 1, day, day + 1))
 
 
 def _ghosts(row: OnSill, scale: float) -> list[tuple[float, bool, float]]:

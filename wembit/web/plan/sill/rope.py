@@ -93,10 +93,15 @@ class _Stack:
 
 @dataclass(frozen=True)
 class Rope:
-    """The strands in the order given, the line of the hours there are, and the most that anything rises, in hours."""
+    """The strands in the order given, and how high they lie together on each day, in hours."""
 
     strands: list[Strand]
-    most: float
+    high: Mapping[int, float]
+
+    @property
+    def most(self) -> float:
+        """The most that anything rises."""
+        return max(self.high.values(), default=0.0)
 
 
 def centre(edges: Mapping[int, float], day: int) -> float:
@@ -127,7 +132,7 @@ def rope(works: Sequence[Work], edges: Mapping[int, float]) -> Rope:
         heap = works[which].heap()
         heaps[which] = [(day, *stack.lay(day, hours)) for day, hours in heap.items() if day <= last]
     strands = [_strand(work, laid[which], heaps[which], edges) for which, work in enumerate(works)]
-    return Rope(strands, max(stack.high.values(), default=0.0))
+    return Rope(strands, stack.high)
 
 
 def _strand(
