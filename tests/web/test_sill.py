@@ -99,7 +99,7 @@ def test_a_maker_s_name_stands_in_her_band_where_no_strand_lies_or_rises():
     assert (lower.name, upper.name) == ("Mira", "Tove")
     assert lower.x == pytest.approx(
         (EDGES[13] + EDGES[14]) / 2, abs=0.1
-    )  # of 19 and 20 one is worked, 26 and 27 see it rise
+    )  # beside 19 something is worked, beside 26 it rises
     assert upper.x == pytest.approx((EDGES[34] + EDGES[35]) / 2, abs=0.1)  # above Mira's hours nothing lies
     assert (lower.y, upper.y) == (80.0, 40.0)
 

@@ -28,6 +28,7 @@ BACK_DAYS, BEYOND_DAYS = 21, 4  # shown before today at the most, and after the 
 LEAST_DAYS = 28  # shown from today on
 WEEK_WORDS_PX, DATE_PX = 54.0, 64.0
 FINGER_PX = 48.0
+NAME_PX = 22.0  # that a name reaches to either side of its middle
 OVER_WIDE_PX, OVER_HIGH_PX = 84.0, 15.0  # of the words that say what is over
 
 
@@ -296,10 +297,10 @@ def lines_of(over: LaidOver, across: Callable[[float], float], *, upright: bool 
 
 
 def _is_bare(over: LaidOver, day: int, low: float) -> bool:
-    """Whether nothing lies higher than `low` hours on a day and those beside it, nor rises through them to its figure."""
-    across = abs(over.edges[day + 1] - over.edges[day]) * 1.5
-    rises = any(abs(strand.rises[0] - centre(over.edges, day)) < across for strand in over.rope.strands)
-    return not rises and all(over.rope.high.get(near, 0.0) <= low for near in (day - 1, day, day + 1))
+    """Whether, as far as a name at a day reaches, nothing lies higher than `low` hours, nor rises to its figure."""
+    here = centre(over.edges, day)
+    lies = [centre(over.edges, other) for other, high in over.rope.high.items() if high > low]
+    return all(abs(place - here) > NAME_PX for place in [*lies, *(strand.rises[0] for strand in over.rope.strands)])
 
 
 def _ghosts(row: OnSill, scale: float) -> list[tuple[float, bool, float]]:
