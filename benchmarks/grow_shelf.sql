@@ -1,5 +1,5 @@
 -- Ever more fibres and bags with their lines in the demo studio: fibres, lots, each (lines and grams of a bag), mark (of this batch).
--- The bags are of the fibres grown so far, turn by turn.
+-- The bags are of the fibres grown so far, turn by turn; each came once, and was taken from gram by gram for what was planned.
 WITH s AS (SELECT id FROM studio_studio WHERE slug = 'saltgrass'),
 m AS (SELECT id FROM studio_member WHERE role = 'owner' LIMIT 1),
 drawers AS (SELECT array_agg(id) AS ids FROM stash_drawer),
@@ -19,6 +19,8 @@ lot AS (
 entry AS (
     INSERT INTO stash_entry (id, studio_id, by_id, verb, happened_at, recorded_at, client_key, content, note)
     SELECT gen_random_uuid(), lot.studio_id, m.id, 'opening', now(), now(), lot.id::text, '', '' FROM lot, m RETURNING id, client_key)
-INSERT INTO stash_movement (id, studio_id, entry_id, lot_id, kind, amount)
-SELECT gen_random_uuid(), lot.studio_id, entry.id, lot.id, 'received', 1
-FROM lot JOIN entry ON entry.client_key = lot.id::text, generate_series(1, %(each)s)
+INSERT INTO stash_movement (id, studio_id, entry_id, lot_id, kind, amount, need)
+SELECT gen_random_uuid(), lot.studio_id, entry.id, lot.id, way.kind, way.amount, way.need
+FROM lot JOIN entry ON entry.client_key = lot.id::text, generate_series(1, %(each)s) n, LATERAL (
+    SELECT 'received' AS kind, 2 * %(each)s - 1 AS amount, NULL::uuid AS need WHERE n = 1
+    UNION ALL SELECT 'pulled', -1, gen_random_uuid() WHERE n > 1) way

@@ -121,26 +121,27 @@ def tide_of(studio: Studio, item_id: UUID) -> TideLine:
 def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
     """Outlooks of what planned projects need, the most urgent first, without colours. A bounded number of queries."""
     today = clock.today(studio)
+    some = [item_id] if item_id else None
     needs: Sequence[Need | NeedNow] = open_needs(studio, item=item_id) if item_id else needs_now(studio)
     by_item: dict[UUID, list[Need | NeedNow]] = {}
     for need in needs:
         if not need.left:
             continue
         by_item.setdefault(need.item_id, []).append(need)
-    used = habits(studio, [item_id] if item_id else None)
+    used = habits(studio, some)
     broken = _broken(studio, used, item_id)
     for key in used:
         by_item.setdefault(key, [])
     if item_id:
         by_item.setdefault(item_id, [])
-    wanted = Q(pk=item_id) if item_id else Q(pk__in=[*by_item])
+    wanted = Q(pk=item_id) if item_id else Q()
     bags = Q(lots__waste=False)
     there = Coalesce(Sum("lots__on_hand", filter=bags), ZERO)
     unknown = Count("lots", filter=bags & Q(lots__weighed=False))
     rows = Item.objects.of(studio).filter(wanted).order_by().annotate(there=there, unknown=unknown)
-    items = [Held(*row) for row in rows.values_list("pk", "name", "there", "unknown", "unit")]
-    offers = offers_by_item(studio, by_item)
-    moving, listed = open_lines(studio, by_item)
+    items = [Held(*row) for row in rows.values_list("pk", "name", "there", "unknown", "unit") if row[0] in by_item]
+    offers = offers_by_item(studio, some)
+    moving, listed = open_lines(studio, some)
     taken = days_taken(studio)
     fibres = [_fibre(item, by_item[item.pk], moving.get(item.pk, []), used.get(item.pk, NO_USE)) for item in items]
     found = [
@@ -228,10 +229,11 @@ def _tide(
     )
 
 
-def offers_by_item(studio: Studio, item_ids: Iterable[UUID]) -> dict[UUID, list[Offer]]:
-    """The offers of each item."""
+def offers_by_item(studio: Studio, item_ids: Iterable[UUID] | None) -> dict[UUID, list[Offer]]:
+    """The offers of each of these items, or of all."""
     found: dict[UUID, list[Offer]] = {}
-    for offer in Offer.objects.of(studio).filter(item__in=list(item_ids)).select_related("supplier").order_by("pack"):
+    wanted = Q() if item_ids is None else Q(item__in=list(item_ids))
+    for offer in Offer.objects.of(studio).filter(wanted).select_related("supplier").order_by("pack"):
         found.setdefault(offer.item_id, []).append(offer)
     return found
 
@@ -243,13 +245,14 @@ def sent_orders(studio: Studio) -> QuerySet[Order]:
 
 
 def open_lines(
-    studio: Studio, item_ids: Iterable[UUID]
+    studio: Studio, item_ids: Iterable[UUID] | None
 ) -> tuple[dict[UUID, list[OrderLine]], dict[UUID, list[OrderLine]]]:
-    """The lines of orders on their way, and those still on a list, by item."""
+    """The lines of orders on their way, and those still on a list, by item; of these items, or of all."""
     moving: dict[UUID, list[OrderLine]] = {}
     listed: dict[UUID, list[OrderLine]] = {}
     orders = sent_orders(studio) | Order.objects.of(studio).filter(state=DRAFT)
-    for line in OrderLine.objects.filter(order__in=orders, item__in=list(item_ids)).select_related("order"):
+    wanted = Q() if item_ids is None else Q(item__in=list(item_ids))
+    for line in OrderLine.objects.filter(wanted, order__in=orders).select_related("order"):
         (listed if line.order.state == DRAFT else moving).setdefault(line.item_id, []).append(line)
     return moving, listed
 

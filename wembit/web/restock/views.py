@@ -65,10 +65,12 @@ def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
     every = queries.tides_now(studio)
     tides = [tide for tide in every if tide.moves]
     still = [] if start else [tide for tide in every if not tide.moves]
-    lasting = {"studio": studio, "lasting": queries.to_show(still[:MOST_LASTING]), "all": len(still)}
+    moving = tides[start : start + SHOWN]
+    shown = queries.to_show([*moving, *still[:MOST_LASTING]])
+    lasting = {"studio": studio, "lasting": shown[len(moving) :], "all": len(still)}
     changes = {each.date for tide in tides for each in (*tide.demands, *tide.receipts)}
     scale = scales(tides, today) if tides else {}
-    drawn = chart(queries.to_show(tides[start : start + SHOWN]), scale, today, changes)
+    drawn = chart(shown[: len(moving)], scale, today, changes)
     context = {"studio": studio, "weeks": drawn.weeks, "folds": drawn.folds}
     rows = [
         (tide.line.item.pk, render_to_string("restock/_tide.html", {**context, "line": tide.line, "drawn": tide}))

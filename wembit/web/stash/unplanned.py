@@ -15,12 +15,25 @@ from wembit.core.stock.intermittent import WeeklyUse, weekly_use
 from wembit.web import clock
 from wembit.web.numbers import PIECES
 
-from .models import BLENDED_OUT, DISCARDED, PULLED, RETURNED, SOLD, Movement, standing
+from .models import (
+    BLENDED_IN,
+    BLENDED_OUT,
+    DISCARDED,
+    OPENING,
+    PULLED,
+    RECEIVED,
+    RETURNED,
+    SOLD,
+    TRIMMED,
+    Movement,
+    standing,
+)  # fmt: skip
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
 USED = [PULLED, RETURNED, SOLD, BLENDED_OUT]
+CAME = [OPENING, RECEIVED, TRIMMED, BLENDED_IN]
 WEEKS = 120  # that are looked back
 MADE = "mixed"
 
@@ -47,19 +60,22 @@ def habits(studio: Studio, item_ids: Iterable[UUID] | None = None) -> dict[UUID,
         if 0 <= ago < WEEKS:
             mine = weeks.setdefault(item, {})
             mine[ago] = mine.get(ago, 0.0) - float(amount)
-    since = _since(studio, weeks)
+    since = _since(studio, item_ids)
+    in_book = {item: 1 + (today - since.get(item, today)).days // 7 for item in weeks}
     return {
         item: found
         for item, used in weeks.items()
-        if (found := _weekly_use(_series(used, min(WEEKS, 1 + (today - since[item]).days // 7)))).weekly_g > 0
+        if (found := _weekly_use(_series(used, min(WEEKS, in_book[item])))).weekly_g > 0
     }
 
 
-def _since(studio: Studio, items: Iterable[UUID]) -> dict[UUID, dt.date]:
-    """The day from which each item is in the book."""
-    rows = Movement.objects.of(studio).filter(lot__item__in=list(items)).order_by().values_list("lot__item")
-    day = TruncDate("entry__happened_at", tzinfo=clock.zone(studio))
-    return dict(rows.annotate(first=Min(day)))
+def _since(studio: Studio, item_ids: Iterable[UUID] | None) -> dict[UUID, dt.date]:
+    """The day from which each of these items, or of all, is in the book: that on which the first bag of it came."""
+    came = Movement.objects.of(studio).filter(kind__in=CAME, need=None).order_by()
+    if item_ids is not None:
+        came = came.filter(lot__item__in=list(item_ids))
+    firsts = came.values_list("lot__item").annotate(first=Min("entry__happened_at"))
+    return {item: first.astimezone(clock.zone(studio)).date() for item, first in firsts}
 
 
 def _series(used: dict[int, float], weeks: int) -> tuple[float, ...]:
