@@ -62,26 +62,29 @@ class BenchHours:
 
     def earliest(self, work: float) -> float:
         """The first moment at which so much work is done."""
-        day = self._first_day(lambda each: self.until(each + 1) >= work - EASE)
+        day = self._first_day(work, lambda each: self.until(each + 1) >= work - EASE)
         return day * DAY + OPENS + max(0.0, work - self.until(day))
 
     def goes_on(self, work: float) -> float:
         """The moment from which the bench works on, so much being done: the latest one."""
-        day = self._first_day(lambda each: self.until(each + 1) > work + EASE)
+        day = self._first_day(work, lambda each: self.until(each + 1) > work + EASE)
         return day * DAY + OPENS + max(0.0, work - self.until(day))
 
-    def _first_day(self, reached: Callable[[int], bool]) -> int:
-        """The first day for which `reached` holds, which it does from then on."""
-        high, step = 0, 1
+    def _first_day(self, work: float, reached: Callable[[int], bool]) -> int:
+        """The first day for which `reached` holds, which it does from then on; looked for from where so much work would be
+        done without any days off.
+        """
+        a_week = self.before_in_week[7]
+        low = high = min(max(math.floor(7 * work / a_week), -MOST_DAYS), MOST_DAYS) if a_week else 0
+        step = 1
         while not reached(high):
             if high >= MOST_DAYS:
                 raise OverflowError("the work ends beyond the calendar")
-            high, step = min(high + step, MOST_DAYS), step * 2
-        low, step = high, 1
-        while reached(low):
+            low, high, step = high, min(high + step, MOST_DAYS), step * 2
+        while low == high or reached(low):
             if low <= -MOST_DAYS:
                 raise OverflowError("the work begins before the calendar")
-            low, step = max(low - step, -MOST_DAYS), step * 2
+            low, high, step = max(low - step, -MOST_DAYS), low, step * 2
         while high - low > 1:
             middle = (low + high) // 2
             low, high = (low, middle) if reached(middle) else (middle, high)
