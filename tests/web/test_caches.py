@@ -1,5 +1,6 @@
 """What a worker keeps is bounded, isolated, and ends with the press that changes it."""
 
+import pickle
 import sys
 import threading
 
@@ -59,6 +60,15 @@ def test_threads_keep_the_count_of_bytes_true():
     for thread in threads:
         thread.join()
     assert cache.bytes == sum(sys.getsizeof(row[2]) for row in cache._rows.values()) <= 20_000
+
+
+def test_what_was_looked_up_once_for_a_request_is_not_kept_with_the_studio(client, owner):
+    """Else every row that names its studio carries all that this request has read, and gives it to later ones."""
+    owner.studio.once("wool", lambda: ["moss"] * 9_000)
+    kept = pickle.dumps(owner.studio)
+    assert len(kept) < 9_000
+    assert pickle.loads(kept).once("wool", lambda: "peat") == "peat"
+    assert owner.studio.once("wool", lambda: "peat") == ["moss"] * 9_000
 
 
 def test_twenty_presses_keep_one_page_of_today(client, owner):

@@ -7,7 +7,7 @@ import secrets
 import uuid
 from collections.abc import Callable
 from functools import cache
-from typing import TypeVar
+from typing import Any, TypeVar
 from zoneinfo import available_timezones
 
 from django.contrib.auth.models import AbstractUser
@@ -107,6 +107,10 @@ class Studio(models.Model):
     @cached_property
     def _once(self) -> dict:
         return {}
+
+    def __getstate__(self) -> dict[str, Any]:
+        """What is kept beyond this request is the studio, not what was looked up for it once."""
+        return {name: value for name, value in super().__getstate__().items() if name != "_once"}
 
     def pressed(self) -> None:
         """Something may have changed: what was kept before holds no longer."""
