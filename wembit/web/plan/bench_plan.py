@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import hashlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
@@ -10,11 +11,12 @@ from uuid import UUID
 
 from wembit.core.contract.requests import WEEK
 from wembit.core.scheduling.bench_hours import BenchHours
-from wembit.core.scheduling.benches import Asked, together
+from wembit.core.scheduling.benches import Asked, Together, together
 from wembit.core.scheduling.jobs import Job, Step, beside
 from wembit.core.scheduling.just_in_time import Stretch, evenly
 from wembit.core.scheduling.plan import Planned
 from wembit.web import clock
+from wembit.web.caches import by_content
 from wembit.web.figures.to_core.scaling import at_scale
 
 from .begun import worked_of
@@ -97,7 +99,10 @@ def _bench_plan(studio: Studio, today: dt.date) -> BenchPlan:
         starts = [(project.start - today).days for project in open_ones]
         return BenchPlan({}, dict(zip(ids, evenly(jobs, starts), strict=True)), made, wool)
     benches = [BenchHours(today, {day: maker.hours.get(day, 0.0) for day in WEEK}, maker.days_off) for maker in makers]
-    found, days = together(asked, benches), range(max(job.due for job in jobs) + DAYS_BEYOND)
+    told = [(sorted(maker.hours.items()), sorted(maker.days_off)) for maker in makers]
+    mark = hashlib.sha256(repr((today, asked, told)).encode()).hexdigest()
+    found: Together = by_content.get_or_make(("together", mark), "", lambda: together(asked, benches))
+    days = range(max(job.due for job in jobs) + DAYS_BEYOND)
     whose = [[(makers[at].name, much) for at, much in share.items()] for share in found.makings]
     return BenchPlan(
         dict(zip(ids, found.rows, strict=True)),
