@@ -1,5 +1,5 @@
-"""Twenty benches logging at once, some presses sent twice, as a shaky line would: what is lost or doubled, and the wait; with
-what hands need between two pulls, and without a pause, where all stand in one queue.
+"""Twenty benches, each with its page open, logging at once, some presses sent twice, as a shaky line would: what is lost or
+doubled, and the wait; with what hands need between two pulls, and without a pause, where all stand in one queue.
 """
 
 from __future__ import annotations
@@ -31,14 +31,15 @@ def rows(address: str, database: str, slug: str = "saltgrass") -> list[tuple[str
 
 
 def _at_a_pace(
-    address: str, database: str, forms: list[tuple[str, str]], words: str, pulls: int, pause: float
+    address: str, database: str, forms: list[tuple[str, str, str]], words: str, pulls: int, pause: float
 ) -> tuple[str, str]:
     times: list[float] = []
     faults: list[int] = []
     keys = [[str(uuid.uuid4()) for _ in range(pulls)] for _ in range(BENCHES)]
 
     def work(number: int) -> None:
-        visitor, (action, lot) = Visitor(address), forms[number % len(forms)]
+        visitor, (page, action, lot) = Visitor(address), forms[number % len(forms)]
+        visitor.get(page)
         chance = random.Random(number)
         for key in keys[number]:
             for _ in range(2 if chance.random() < TWICE else 1):
@@ -64,9 +65,9 @@ def _at_a_pace(
     return f"{BENCHES} benches, {words}", f"{middle:6.1f} / {slow:6.1f} ms; {told}"
 
 
-def _form(visitor: Visitor, page: str) -> tuple[str, str] | None:
-    """Where the piece in hand takes its wool, and from which bag; None of what is finished."""
+def _form(visitor: Visitor, page: str) -> tuple[str, str, str] | None:
+    """The page, where its piece in hand takes wool, and from which bag; None of what is finished."""
     text = visitor.get(page)[1].decode()
     action = re.search(rf'action="([^"]+/bench/layer/{ID}/take/)"', text)
     lot = re.search(rf'name="lot"[^>]*?value="({ID})"', text) or re.search(rf'name="lot".*?value="({ID})"', text, re.S)
-    return (action[1], lot[1]) if action and lot else None
+    return (page, action[1], lot[1]) if action and lot else None

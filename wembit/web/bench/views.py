@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache, partial
 from typing import TYPE_CHECKING, Any
 
 from django.contrib import messages
@@ -203,7 +204,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "needles": [] if done else needles_of(request.studio),
         "pad": "" if done else pad_of(request.studio, fill),
         "part_clock": part_clock(line.making, part.key, steps),
-        "scrap": _scrap(request.studio, fill) if chosen.taken or tries or request.method == "POST" else [],
+        "scrap": cache(partial(_scrap, request.studio, fill)),  # looked up where it is shown
         "tries": tries,
         "trimmed": trimmed.get(chosen.layer.pk, ZERO),
         "fitting": fitting(piece, part_plan, picture, cut_off(piece, trimmed)),
