@@ -138,7 +138,7 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
     bags = Q(lots__waste=False)
     there = Coalesce(Sum("lots__on_hand", filter=bags), ZERO)
     unknown = Count("lots", filter=bags & Q(lots__weighed=False))
-    rows = Item.objects.of(studio).filter(wanted).order_by().annotate(there=there, unknown=unknown)
+    rows = Item.objects.of(studio).filter(wanted).order_by("size_mm", "pk").annotate(there=there, unknown=unknown)
     items = [Held(*row) for row in rows.values_list("pk", "name", "there", "unknown", "unit") if row[0] in by_item]
     offers = offers_by_item(studio, some)
     moving, listed = open_lines(studio, some)
