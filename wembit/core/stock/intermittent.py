@@ -137,9 +137,9 @@ def _times_wider(used: Weeks, by: str, said: Weeks) -> float:
     """How much wider the scatter has to be for the band to have held eight in ten of what came over the second half, where
     anything had been used before. Nothing used is inside where it comes one time in ten.
     """
-    tested = [at for at in _tested(len(used)) if used[:at].any()]
-    came = np.array([used[at : at + AHEAD].sum() for at in tested])
-    means = np.maximum([said[at - 1] for at in tested], A_TRACE)
+    begun = np.array([used[:at].any() for at in _tested(len(used))], dtype=bool)
+    tested = np.array(_tested(len(used)), dtype=int)[begun]
+    came, means = _came(used)[begun], np.maximum(said[tested - 1], A_TRACE)
     scatters = np.maximum([_scatter(used[:at], by) for at in tested], A_TRACE)
     often_none = np.array([(used[:at] == 0).mean() ** AHEAD >= LOW for at in tested], dtype=bool)
     for times in TIMES_WIDER:

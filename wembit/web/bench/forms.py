@@ -31,7 +31,9 @@ if TYPE_CHECKING:
 
 
 class MoveForm(StudioForm):
-    """How much of which bag is taken for a layer or comes back from it; `anyway` breaks a promise."""
+    """How much of which bag is taken for a layer or comes back from it; `anyway` breaks a promise. `bag`: that bag, None where
+    this studio has none of that id.
+    """
 
     lot = IdField("Choose the bag.")
     anyway = tick_field()

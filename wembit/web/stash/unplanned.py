@@ -27,7 +27,7 @@ from .models import (
     TRIMMED,
     Movement,
     standing,
-)  # fmt: skip
+)
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
