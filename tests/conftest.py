@@ -5,7 +5,9 @@ from __future__ import annotations
 import gc
 import os
 import random
+import subprocess
 from collections.abc import Sequence
+from pathlib import Path
 from typing import TypeVar
 
 import pytest
@@ -13,11 +15,26 @@ from hypothesis import settings
 
 T = TypeVar("T")
 TOGETHER = ("tests/web/test_pages.py",)
-MOST_CASES, OF = 3, "tests/web/"  # of one test there, where it says nothing else
+MOST_CASES, OF = 2, "tests/web/"  # of one test there, where it says nothing else
 ALL, SEED, HALF = "WEMBIT_TESTS", "WEMBIT_SEED", "WEMBIT_HALF"  # the half: 0 or 1, every other test
+HOUSE = Path(__file__).parents[1]
 
 settings.register_profile("house", deadline=None, max_examples=100 if os.environ.get(ALL) == "all" else 15)
 settings.load_profile("house")
+
+
+def _commits() -> int:
+    """How many commits there are, so that each tries the next ones of a sample; 0 where nobody knows."""
+
+    def told(*words: str) -> str:
+        return subprocess.run(["git", *words], cwd=HOUSE, capture_output=True, text=True, check=False).stdout.strip()
+
+    try:
+        return (
+            0 if told("rev-parse", "--is-shallow-repository") != "false" else int(told("rev-list", "--count", "HEAD"))
+        )
+    except (OSError, ValueError):
+        return 0
 
 
 @pytest.hookimpl(optionalhook=True)
@@ -34,7 +51,8 @@ def pytest_xdist_make_scheduler(config, log):
 
 
 def pytest_configure(config):
-    os.environ.setdefault(SEED, str(random.SystemRandom().randrange(10_000)))  # workers inherit it
+    if SEED not in os.environ:  # workers inherit it
+        os.environ[SEED] = str(_commits() or random.SystemRandom().randrange(10_000))
     config.addinivalue_line("markers", "whole: a long case that only ./test all runs")
     config.addinivalue_line(
         "markers", "sampled(group, count): so many of the group's, by the seed; ./test all runs them all"
@@ -83,8 +101,10 @@ def _leave_out(config, items, left_out):
 
 
 def some(values: Sequence[T], count: int, of: str) -> list[T]:
-    """All values in ./test all, else so many of them, the same for a seed and a name."""
+    """All values in ./test all, else so many of them: the next ones with each seed, so that none is passed over for long."""
     values = list(values)
     if os.environ.get(ALL) == "all" or len(values) <= count:
         return values
-    return random.Random(f"{os.environ[SEED]}/{of}").sample(values, count)
+    random.Random(of).shuffle(values)
+    first = int(os.environ[SEED]) * count
+    return [values[(first + n) % len(values)] for n in range(count)]

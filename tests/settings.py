@@ -5,7 +5,7 @@ from wembit.web.settings import *  # noqa: F403
 from wembit.web.settings import DATABASES, STORAGES
 
 SECRET_KEY = "tests only"
-DATABASES["default"]["OPTIONS"] = {}
+del DATABASES["default"]["OPTIONS"]["pool"]
 if templates.are_made():
     DATABASES["default"]["TEST"] = {"TEMPLATE": templates.MIGRATED}
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import DESK, PHONE, settled, sign_in, tab_to
 from tests.browser.hands import Keys, Thumb
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 MOST_PRESSES = 25
 GRAMS = re.compile(r"[\d.]+\s*g")
 

@@ -10,7 +10,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import DESK, PHONE, at_rest, settled, sign_in
 from tests.browser.hands import Keys, Thumb
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 MOSS = (0x6F, 0x7D, 0x43)
 

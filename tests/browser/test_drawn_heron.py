@@ -8,7 +8,7 @@ import pytest
 
 from tests.browser.conftest import DESK, PHONE, at_rest, settled, sign_in
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 # the body's outline on the demo's sketch, as shares of the picture
 OUTLINE = [(0.14, 0.61), (0.37, 0.435), (0.555, 0.41), (0.58, 0.45), (0.48, 0.55), (0.30, 0.595)]

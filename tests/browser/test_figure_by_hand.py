@@ -6,7 +6,7 @@ import pytest
 
 from tests.browser.conftest import DESK, at_rest, name_of, settled, sign_in
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 
 def at_part(page, name, part):

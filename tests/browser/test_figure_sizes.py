@@ -6,7 +6,7 @@ import pytest
 
 from tests.browser.conftest import DESK, PHONE, name_of, settled, sign_in, tab_to, write
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 
 def open_figure(page, name):

@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import DESK, PASSWORD, PHONE, at_rest, sign_in, tab_to
 from tests.browser.hands import Keys, Thumb
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 
 def test_the_first_visitor_makes_the_studio_and_lays_in_bags_by_keyboard(empty_site, opened):

@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import DESK, PHONE, settled, sign_in
 from tests.browser.hands import Keys, Thumb
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 GRAMS = re.compile(r"([\d.]+)\s*g\b")
 

@@ -5,7 +5,7 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import PHONE, settled, sign_in
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 
 def fill(page, part: str) -> str:

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import PHONE, at_rest, settled, sign_in
 from tests.browser.hands import Thumb
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 
 def test_a_stripe_is_drawn_with_a_finger_and_lies_on_both_flanks(opened, own_site):

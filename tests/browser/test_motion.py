@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import DESK, name_of, settled, sign_in
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 COUNTED = """
   window.moves = [];
   const animate = Element.prototype.animate;

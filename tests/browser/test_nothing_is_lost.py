@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import DESK, PHONE, at_rest, settled, sign_in
 from tests.browser.test_figure_by_hand import at_part, place_of
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 
 def test_two_sizes_with_tab_between_are_both_kept(opened, own_site):

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import OWN, PHONE, settled, sign_in
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 KEPT = "() => navigator.serviceWorker.controller && sessionStorage[`ahead ${location.pathname}`]"
 
 

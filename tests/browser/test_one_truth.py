@@ -13,7 +13,7 @@ from playwright.sync_api import Page, expect
 from tests.browser.conftest import DESK, settled, sign_in
 from tests.browser.hands import Keys
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 WOOL = "slate"  # the heron's back
 

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import DESK, settled, sign_in
 from wembit.standins.supplier.model import Placed
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 
 
 def test_an_order_comes_short_and_the_rest_stays_open(opened, own_site, supplier, monkeypatch):

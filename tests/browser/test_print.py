@@ -5,7 +5,7 @@ import pytest
 from tests.browser.conftest import DESK, sign_in
 from tests.browser.test_screens import Addresses
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 PAPER = {"width": 718, "height": 1047}  # A4 less 10 mm all round, at 96 dots an inch
 MM = 96 / 25.4
 PRINTED = [

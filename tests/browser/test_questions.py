@@ -71,6 +71,7 @@ def addresses(page) -> dict[str, str]:
     return found | {"needs list": found["short project"] + "list/"}
 
 
+@pytest.mark.sampled("questions", 1)
 @pytest.mark.parametrize(("device", "reach"), [(DESK, 0), (PHONE, THUMB_PX)], ids=["desk", "phone"])
 def test_each_question_is_answered_in_the_first_view(opened, site, device, reach):
     page = opened(site, device)

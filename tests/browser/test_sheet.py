@@ -7,7 +7,7 @@ import pytest
 from tests.browser.conftest import PHONE, settled, sign_in
 from tests.browser.test_screens import Addresses
 
-pytestmark = pytest.mark.sampled("sheets", 4)
+pytestmark = pytest.mark.sampled("sheets", 2)
 LOW_PX, ROW_PX, HANDLE_PX = 168, 52, 48
 PICKED = ["lot", "project", "shortage", "part", "step", "answers"]
 

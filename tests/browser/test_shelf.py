@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import DESK, PHONE, sign_in
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 ROWS = """() => {
   const rows = new Map();
   for (const board of document.querySelectorAll(".board")) {

@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import DESK, PHONE, at_rest, settled, sign_in
 
-pytestmark = pytest.mark.sampled("journeys", 5)
+pytestmark = pytest.mark.sampled("journeys", 4)
 BY_KEY = [("f", 90, 0), ("b", 270, 0), ("s", 0, 0), ("a", 0, 90), ("u", 0, -90)]
 
 

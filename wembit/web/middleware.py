@@ -19,7 +19,7 @@ from wembit.web.deed_words import words_of
 from wembit.web.responses import local_path
 from wembit.web.row_deeds import WATCHED, Pressed, changes, name_of, one_at_a_time, told
 from wembit.web.studio.deeds import keep_deed
-from wembit.web.studio.models import Deed, Studio
+from wembit.web.studio.models import Deed
 from wembit.web.studio.shared_tablet import member_in_hand
 
 if TYPE_CHECKING:
@@ -95,12 +95,10 @@ class StudioMiddleware:
                 here = request.htmx.current_url_abs_path or "/"
                 return HttpResponse(status=401, headers={"HX-Redirect": f"/sign-in/?next={here}"})
             return redirect_to_login(request.get_full_path())
-        studio = Studio.objects.filter(slug=slug).first()
-        member = member_in_hand(request, studio) if studio else None
-        if studio is None or member is None:
+        member = member_in_hand(request, slug)
+        if member is None:
             raise Http404
-        member.studio = studio
-        request.studio, request.member = studio, member
+        request.studio, request.member = member.studio, member
         shown = request.headers.get("X-Hand") or (request.POST.get("hand") if request.method == "POST" else "")
         if request.method == "POST" and shown and shown != str(member.pk):
             return self.other_hand(request)

@@ -8,7 +8,7 @@ from django.utils.crypto import constant_time_compare
 from wembit.web import clock
 
 from .actions.note_hands import note_hands
-from .models import Member, Studio, User
+from .models import Member, User
 
 HANDS, IN_HAND = "hands", "in_hand"
 SINCE, WITH = "since", "with"  # when each hand signed in, and with which browser
@@ -27,11 +27,11 @@ def keep_hand(request: HttpRequest, user: User) -> None:
     note_hands(request.session.session_key or "", user, hands)  # signing in gave it a new key: all hands are noted anew
 
 
-def members_here(request: HttpRequest, studio: Studio) -> list[Member]:
-    """The members of the studio who have signed in on this device and whose password is still the same."""
+def members_here(request: HttpRequest, slug: str) -> list[Member]:
+    """The members of the studio, with it, who have signed in on this device and whose password is still the same."""
     hands = dict(request.session.get(HANDS, {}))
     hands.setdefault(str(request.user.pk), request.user.get_session_auth_hash())  # type: ignore[union-attr] # signed in
-    members = Member.objects.filter(studio=studio, user__in=hands, user__is_active=True).select_related(
+    members = Member.objects.filter(studio__slug=slug, user__in=hands, user__is_active=True).select_related(
         "user", "studio"
     )
     return [
@@ -41,9 +41,11 @@ def members_here(request: HttpRequest, studio: Studio) -> list[Member]:
     ]
 
 
-def member_in_hand(request: HttpRequest, studio: Studio) -> Member | None:
-    """The member who acts: the one with the tablet in hand when she belongs to this studio, else who signed in."""
-    here = members_here(request, studio)
+def member_in_hand(request: HttpRequest, slug: str) -> Member | None:
+    """The member who acts: the one with the tablet in hand when she belongs to this studio, else who signed in. None where
+    there is no such studio, or it is not theirs.
+    """
+    here = members_here(request, slug)
     request.members_here = here  # type: ignore[attr-defined] # read as Request afterwards
     wanted = request.session.get(IN_HAND, str(request.user.pk))
     hand = next((member for member in here if str(member.user_id) == wanted), None)

@@ -35,6 +35,8 @@ def reserve(studio: Studio, item_ids: Iterable[UUID], *, locked: bool = False) -
     asked = sorted(
         {need.item_id for need in needs} | {p.lot.item_id for p in promises}
     )  # of the others nothing is promised
+    if not asked:
+        return
     lots: dict[UUID, list[Lot]] = {}
     opened: set[UUID] = set()
     for lot in Lot.objects.of(studio).filter(item__in=asked, waste=False).order_by("made_at"):
