@@ -2,6 +2,7 @@
 
 import os
 
+import numpy as np
 import psycopg
 import pytest
 from django.apps import apps
@@ -11,6 +12,7 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
 from tests import templates
+from tests.bands import back_tested
 from wembit.core.craft.materials import FORMS
 from wembit.demo.loader import load
 from wembit.web.bench.models import Making
@@ -18,6 +20,7 @@ from wembit.web.figures.models import Figure
 from wembit.web.plan.models import Project
 from wembit.web.restock.models import Supplier
 from wembit.web.stash.models import Entry, Item, Lot, Movement
+from wembit.web.stash.unplanned import used_by_week
 from wembit.web.studio.models import Member, Studio
 
 MOST_QUERIES = {  # on Today and the bench eight work out the order of work of the two figures in hand, once a worker
@@ -112,6 +115,12 @@ def test_the_demo_is_short_of_something_that_can_be_ordered(demo, db):
     short = {tide.item.name: tide for tide in tide_lines(demo) if tide.to_order}
     assert {"moss", "peat"} <= set(short)
     assert all(tide.supplier and tide.outlook.chosen.packs and not tide.outlook.late for tide in short.values())
+
+
+def test_the_forecast_would_have_held_eight_in_ten_of_the_demo(demo, db):
+    held = back_tested(used_by_week(demo).values(), 4)
+    assert len(held) > 100
+    assert 0.75 <= np.mean(held) <= 0.85
 
 
 def test_the_demo_has_a_long_ledger(demo, db):

@@ -56,6 +56,7 @@ from wembit.web.studio.models import MAKER, Member, Studio, User
 
 from .blends import card_blends
 from .card_picture import card_picture
+from .class_evenings import teach
 from .figures import FIGURES, DemoFigure
 from .shelf import BAGS, SELLERS, SUPPLIES, Bag
 from .sketch import sketch
@@ -75,7 +76,7 @@ SCHOOL = {"wool": "broken up", "needles": "bundle", "amounts": "small", "twins":
 
 
 def load() -> Studio:
-    """Build the demo studio: some 330 entries over four months. What was begun is emptied again where it fails."""
+    """Build the demo studio: some 400 entries over four months. What was begun is emptied again where it fails."""
     if passed := os.environ.get("WEMBIT_DAYS_FILE", ""):
         Path(passed).write_text("0")  # in the demo days can be passed
     try:
@@ -206,7 +207,7 @@ class _Builder:
                     keep_offer(self.owner, supplier.pk, item, Decimal(str(pack)), Decimal(price))
 
     def past(self) -> None:
-        """Finished work of the last months, a delivery, odd pulls, recounts."""
+        """Finished work of the last months, a delivery, a class every week, odd pulls, recounts."""
         self._make("Otter, upright", 2, "Midsummer stall", begin=112, maker=self.owner)
         self._make("Snail", 6, "Harbour fair", begin=96, maker=self.maker)
         self._make("Hare, crouched", 1, "For the vet's window", begin=84, maker=self.owner)
@@ -219,6 +220,7 @@ class _Builder:
                                  (33, "silver curl", 8), (21, "gull", 5.5), (15, "dusk", 2.75), (9, "kelp", 7)]:  # fmt: skip
             with self.day(ago, 16):
                 pull(self.maker, self._lot(name).pk, Decimal(str(grams)), press=self.press())
+        teach(self.maker, self.items, self.today)
         for ago, name, share in [(61, "fawn", "0.97"), (30, "core", "0.985"), (18, "oat", "1.02")]:
             with self.day(ago, 18):
                 lot = self._lot(name)

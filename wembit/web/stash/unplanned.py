@@ -39,8 +39,14 @@ MADE = "mixed"
 
 
 def habits(studio: Studio, item_ids: Iterable[UUID] | None = None) -> dict[UUID, WeeklyUse]:
-    """What a week uses of each item beside all plans, and by which forecast; of those of which something was used at all, but
-    of what was carded here, which nobody sells. What is thrown away is used up where it is counted in pieces, as needles that
+    """What a week uses of each item beside all plans, and by which forecast. Two queries."""
+    used = used_by_week(studio, item_ids)
+    return {item: found for item, weeks in used.items() if (found := _weekly_use(weeks)).weekly_g > 0}
+
+
+def used_by_week(studio: Studio, item_ids: Iterable[UUID] | None = None) -> dict[UUID, tuple[float, ...]]:
+    """What each week used of each item beside all plans, the oldest first; of those of which something was used at all, but of
+    what was carded here, which nobody sells. What is thrown away is used up where it is counted in pieces, as needles that
     break are; moths in a bag of wool are no habit. Two queries.
     """
     today = clock.today(studio)
@@ -62,11 +68,7 @@ def habits(studio: Studio, item_ids: Iterable[UUID] | None = None) -> dict[UUID,
             mine[ago] = mine.get(ago, 0.0) - float(amount)
     since = _since(studio, item_ids)
     in_book = {item: 1 + (today - since.get(item, today)).days // 7 for item in weeks}
-    return {
-        item: found
-        for item, used in weeks.items()
-        if (found := _weekly_use(_series(used, min(WEEKS, in_book[item])))).weekly_g > 0
-    }
+    return {item: _series(used, min(WEEKS, in_book[item])) for item, used in weeks.items()}
 
 
 def _since(studio: Studio, item_ids: Iterable[UUID] | None) -> dict[UUID, dt.date]:
