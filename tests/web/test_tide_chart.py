@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wembit.core.stock.forecast import Dated, balances
-from wembit.web.restock.tide_chart import HIGHEST, LOWEST, WIDTH, chart, ruler_of, scales
+from wembit.web.restock.tide_chart import HIGHEST, LOWEST, WIDTH, days_of, ruler_of, scales, tide
 
 TODAY = dt.date(2026, 11, 29)
 
@@ -40,8 +40,9 @@ class Line:
 
 
 def drawn(*lines):
-    days = [TODAY + dt.timedelta(days) for line in lines for days, _ in line.wanted]
-    return chart(lines, scales(lines, TODAY), TODAY, days)
+    days = days_of(TODAY, [TODAY + dt.timedelta(days) for line in lines for days, _ in line.wanted])
+    tides = [tide(line, scales(lines, TODAY), days) for line in lines]
+    return SimpleNamespace(tides=tides, weeks=days.weeks, folds=days.folds)
 
 
 def first_fall(tide) -> float:

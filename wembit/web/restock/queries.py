@@ -103,6 +103,15 @@ class TideLine:
         return 10 if self.odds >= CERTAIN else max(1, min(9, round(10 * self.odds)))
 
     @property
+    def look(self) -> tuple:
+        """All that is drawn and said of it, by value."""
+        item, seen = self.item, getattr(self.item, "srgb", "")
+        coming = [(line.amount, line.order.expected_on) for line in self.on_the_way]
+        words = (item.name, getattr(item, "what", ""), seen, item.on_hand, item.unweighed, item.unit)
+        known = (self.outlook, self.on_list, self.supplier is None, self.habit, self.levels)
+        return (*words, *known, self.demands, self.receipts, coming)
+
+    @property
     def packs(self) -> list[tuple[Offer, int]]:
         by_pack = {float(offer.pack): offer for offer in self.offers}
         return [(by_pack[size], count) for size, count in self.outlook.chosen.packs]

@@ -5,10 +5,10 @@ from __future__ import annotations
 import datetime as dt
 import math
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
-from wembit.web.plan.days_axis import days_axis
+from wembit.web.plan.days_axis import DaysAxis, days_axis
 
 from .queries import TideLine
 
@@ -41,12 +41,20 @@ class Tide:
 
 
 @dataclass(frozen=True)
-class Chart:
-    """The tides of several wools over the same weeks; of each fold in which nothing changes x, width and how many weeks."""
+class Days:
+    """The days below all tides, from today to `last`; where the words of weeks stand; of each fold in which nothing changes x,
+    width and how many weeks.
+    """
 
-    tides: list[Tide]
+    today: dt.date
+    last: dt.date
+    axis: DaysAxis
     weeks: list[tuple[float, dt.date]]
     folds: list[tuple[float, float, int]]
+
+    def x(self, date: dt.date) -> float:
+        """Where a day begins, in px."""
+        return round(_wider(self.axis, self.last) * self.axis.x(date), 1)
 
 
 def scales(lines: Iterable[TideLine], today: dt.date) -> dict[str, float]:
@@ -76,21 +84,21 @@ def _span(line: TideLine, today: dt.date) -> float:
     return max(*grams, 1e-6) - _least(line, today)
 
 
-def chart(lines: Iterable[TideLine], scale: Mapping[str, float], today: dt.date, changes: Iterable[dt.date]) -> Chart:
-    """Tides over the same days: from today to two weeks after the last of the days on which any of all tides changes, 5 weeks
-    at the least; long stretches without a change are folded. `scale`: px of one of each unit.
+def days_of(today: dt.date, changes: Iterable[dt.date]) -> Days:
+    """From today to two weeks after the last of the days on which any of all tides changes, 5 weeks at the least; long
+    stretches without a change are folded.
     """
     changes = sorted(changes)
     last = max([today + dt.timedelta(35), *(day + dt.timedelta(14) for day in changes[-1:])])
     axis = days_axis(today, last, changes, 0.0)
-    factor = WIDTH / axis.x(last)
+    bare = Days(today, last, axis, [], [])
+    wider = _wider(axis, last)
+    folds = [(bare.x(fold.first), round(fold.width * wider, 1), round(fold.days / 7)) for fold in axis.folds]
+    return replace(bare, weeks=_labelled([today, *axis.mondays], bare.x, [at for at, _, _ in folds]), folds=folds)
 
-    def x(date: dt.date) -> float:
-        return round(factor * axis.x(date), 1)
 
-    tides = [_tide(line, x, scale[line.item.unit], today, last) for line in lines]
-    folds = [(x(fold.first), round(fold.width * factor, 1), round(fold.days / 7)) for fold in axis.folds]
-    return Chart(tides, _labelled([today, *axis.mondays], x, [at for at, _, _ in folds]), folds)
+def _wider(axis: DaysAxis, last: dt.date) -> float:
+    return WIDTH / axis.x(last)
 
 
 def _labelled(days: Iterable[dt.date], x: Any, taken: Iterable[float]) -> list[tuple[float, dt.date]]:
@@ -116,22 +124,23 @@ def _least(line: TideLine, today: dt.date) -> float:
     return min(0.0, *(step.grams for step in line.steps(today)), *low)
 
 
-def _tide(line: TideLine, x: Any, scale: float, today: dt.date, last: dt.date) -> Tide:
-    steps = line.steps(today)
-    least = _least(line, today)
-    wanted = _span(line, today) * scale
+def tide(line: TideLine, scale: Mapping[str, float], days: Days) -> Tide:
+    """One wool over the days; `scale`: px of one of each unit."""
+    steps, x, end = line.steps(days.today), days.x, days.x(days.last)
+    least = _least(line, days.today)
+    wanted = _span(line, days.today) * scale[line.item.unit]
     height = min(HIGHEST, max(LOWEST, wanted))
-    scale *= max(1.0, LOWEST / wanted)
-    zero = round(height + least * scale, 1)
+    px = scale[line.item.unit] * max(1.0, LOWEST / wanted)
+    zero = round(height + least * px, 1)
 
     def y(grams: float) -> float:
-        return round(max(0.0, zero - grams * scale), 1)
+        return round(max(0.0, zero - grams * px), 1)
 
     def stepped(amounts: list[float]) -> str:
         path = f"M0 {y(amounts[0])}"
         for step, amount in zip(steps[1:], amounts[1:], strict=True):
             path += f"H{x(step.date)}V{y(amount)}"
-        return path + f"H{x(last)}"
+        return path + f"H{end}"
 
     def around(amounts: list[float]) -> list[float]:
         """The y of a border of the band at each step, within the drawing."""
@@ -144,7 +153,7 @@ def _tide(line: TideLine, x: Any, scale: float, today: dt.date, last: dt.date) -
         xs = [x(step.date) for step in steps]
         band = f"M0 {high[0]}" + "".join(f"H{at}V{to}" for at, to in zip(xs[1:], high[1:], strict=True))
         back = zip(reversed(xs[1:]), reversed(low[:-1]), strict=True)
-        band += f"H{x(last)}V{low[-1]}" + "".join(f"H{at}V{to}" for at, to in back) + "H0Z"
+        band += f"H{end}V{low[-1]}" + "".join(f"H{at}V{to}" for at, to in back) + "H0Z"
     edge = [step.grams for step in steps]
     closed = f"V{zero}H0Z"
     look = line.outlook
@@ -152,5 +161,5 @@ def _tide(line: TideLine, x: Any, scale: float, today: dt.date, last: dt.date) -
         line, stepped([max(each, 0.0) for each in edge]) + closed,
         stepped([min(each, 0.0) for each in edge]) + closed if min(edge) < 0 else "", stepped(edge), band, zero,
         x(line.order_by) if line.order_by else None, x(look.runs_out) if look.runs_out else None, height,
-        torn=max(edge) * scale > zero + 0.1,
+        torn=max(edge) * px > zero + 0.1,
     )  # fmt: skip

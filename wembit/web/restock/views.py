@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import hashlib
 from typing import TYPE_CHECKING, Any
 
 from django.contrib import messages
@@ -14,6 +15,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from wembit.web import clock, numbers
 from wembit.web.asked import price_in, whole_number_in
+from wembit.web.caches import until_pressed
 from wembit.web.decimals import decimal
 from wembit.web.errors import Refusal
 from wembit.web.idempotency import press_of
@@ -31,10 +33,11 @@ from .actions.send_order import send_order
 from .actions.take_off_list import take_off_list
 from .forms import ArrivalForm, PacksForm, RestForm, SendForm, TogetherForm
 from .parcel_box import expected, missing, packs
-from .tide_chart import chart, ruler_of, scales
+from .tide_chart import Days, days_of, ruler_of, scales, tide
 from .together import together
 
 if TYPE_CHECKING:
+    from collections.abc import Mapping, Sequence
     from uuid import UUID
 
     from django.http import HttpResponse
@@ -42,7 +45,7 @@ if TYPE_CHECKING:
     from wembit.web.request import Request
     from wembit.web.studio.models import Studio
 
-    from .queries import OrderPage
+    from .queries import OrderPage, TideLine
 
 SHOWN = 24  # tide lines at once
 MOST_LASTING = 120  # of what lasts
@@ -70,23 +73,34 @@ def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
     lasting = {"studio": studio, "lasting": shown[len(moving) :], "all": len(still)}
     changes = {each.date for tide in tides for each in (*tide.demands, *tide.receipts)}
     scale = scales(tides, today) if tides else {}
-    drawn = chart(shown[: len(moving)], scale, today, changes)
-    context = {"studio": studio, "weeks": drawn.weeks, "folds": drawn.folds}
-    rows = [
-        (tide.line.item.pk, render_to_string("restock/_tide.html", {**context, "line": tide.line, "drawn": tide}))
-        for tide in drawn.tides
-    ]
+    days = days_of(today, changes)
     ruler = ruler_of(scale["g"]) if "g" in scale else None
     return {
-        "rows": rows,
-        "weeks": drawn.weeks,
-        "folds": drawn.folds,
+        "rows": _drawn(studio, shown[: len(moving)], scale, days),
+        "weeks": days.weeks,
+        "folds": days.folds,
         "ruler": ruler,
         "next": start + SHOWN,
         "beyond": max(len(tides) - start - SHOWN, 0),
         "lasting": render_to_string("restock/_lasting.html", lasting) if still else "",
         "any": bool(every),
     }
+
+
+def _drawn(studio: Studio, lines: Sequence[TideLine], scale: Mapping[str, float], days: Days) -> list[tuple[UUID, str]]:
+    """Tide lines as markup, by their items; each drawn anew when anything of it, of the days or of the scale is another."""
+    among = repr((days, studio.decimal_mark, studio.weight_unit))
+
+    def draw(line: TideLine) -> str:
+        context = {"studio": studio, "weeks": days.weeks, "folds": days.folds}
+        return render_to_string("restock/_tide.html", {**context, "line": line, "drawn": tide(line, scale, days)})
+
+    def kept(line: TideLine) -> str:
+        told = f"{line.look} {scale[line.item.unit]} {among}"
+        mark = hashlib.blake2b(told.encode(), digest_size=16).digest()
+        return str(until_pressed.get_or_make((studio.pk, f"tide:{line.item.pk}"), mark, lambda: draw(line)))
+
+    return [(line.item.pk, kept(line)) for line in lines]
 
 
 @require_GET
