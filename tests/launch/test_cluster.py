@@ -4,10 +4,14 @@ import os
 import signal
 import socket
 import stat
+import subprocess
+from collections.abc import Iterator
+from pathlib import Path
 
 import psycopg
 import pytest
 
+from tests.launch.conftest import a_house
 from wembit.launch.cluster import FIRST_PORT, Cluster, Trouble, home, wait_for_end
 
 
@@ -16,12 +20,24 @@ def count(cluster: Cluster) -> int:
         return connection.execute("SELECT count(*) FROM kept").fetchone()[0]
 
 
+@pytest.fixture(scope="module")
+def made() -> Iterator[Path]:
+    """The folder of a cluster that was made, started, filled and stopped."""
+    with a_house() as folder:
+        cluster = Cluster(folder)
+        cluster.start()
+        with psycopg.connect(cluster.url, autocommit=True) as connection:
+            connection.execute("CREATE TABLE kept AS SELECT generate_series(1, 100)")
+        cluster.stop()
+        yield folder
+
+
 @pytest.fixture
-def cluster(house) -> Cluster:
+def cluster(house, made) -> Cluster:
+    """A copy of it that runs."""
+    subprocess.run(["cp", "-a", f"{made}/.", str(house)], check=True)
     cluster = Cluster(house)
     cluster.start()
-    with psycopg.connect(cluster.url, autocommit=True) as connection:
-        connection.execute("CREATE TABLE kept AS SELECT generate_series(1, 100)")
     return cluster
 
 
