@@ -211,9 +211,12 @@ def spells_of(making: Making, part_key: str | None = None) -> list[Spell]:
     return list((rows.filter(part_key=part_key) if part_key else rows).order_by("begun_at"))
 
 
-def stands(spell: Spell) -> bool:
-    """Whether a stretch of work was not taken back with its taking."""
-    return spell.entry_id is None or not Entry.objects.filter(reverses=spell.entry_id).exists()
+def open_spell(member: Member) -> tuple[Spell | None, bool]:
+    """What this maker works at, locked, and whether it stands: it was not taken back with its taking."""
+    gone = Exists(Entry.objects.filter(reverses=OuterRef("entry")))
+    rows = Spell.objects.of(member.studio).filter(maker=member, ended_at=None).annotate(gone=gone)
+    spell = rows.select_for_update(of=("self",)).first()
+    return spell, spell is not None and not spell.gone
 
 
 def finished_makings(studio: Studio, most: int, making_ids: Sequence[UUID] | None = None) -> list[Making]:
@@ -264,15 +267,15 @@ def making_in_hand(studio: Studio, making_id: UUID) -> Making:
     return making
 
 
-def needles(studio: Studio) -> list[Item]:
-    """The needles that the studio has, the coarsest first."""
-    rows = Item.objects.of(studio).filter(notion="needle", lots__on_hand__gt=0).distinct()
-    return sorted(rows, key=lambda item: (item.told.get("gauge") or 0, item.name))
+def needles_and_pads(studio: Studio) -> tuple[list[Item], list[Item]]:
+    """The needles that the studio has, the coarsest first, and its pads."""
+    rows = list(Item.objects.of(studio).filter(notion__in=("needle", "pad"), lots__on_hand__gt=0).distinct())
+    needles = [item for item in rows if item.notion == "needle"]
+    return sorted(needles, key=_coarsest_first), [item for item in rows if item.notion == "pad"]
 
 
-def pads(studio: Studio) -> list[Item]:
-    """The pads that the studio has."""
-    return list(Item.objects.of(studio).filter(notion="pad", lots__on_hand__gt=0).distinct())
+def _coarsest_first(needle: Item) -> tuple[float, str]:
+    return (needle.told.get("gauge") or 0, needle.name)
 
 
 def broken_by_role(studio: Studio) -> list[tuple[UUID, str, int]]:

@@ -11,7 +11,7 @@ from wembit.core.colour.conversions import lab
 from wembit.core.craft.notions import pad_for
 from wembit.web.figures.size_words import ROLES
 
-from .queries import broken_by_role, needles, pads
+from .queries import broken_by_role, needles_and_pads
 
 if TYPE_CHECKING:
     from wembit.web.stash.models import Item
@@ -36,18 +36,16 @@ class Needle:
         return sum(count for _, count in self.broke)
 
 
-def needles_of(studio: Studio) -> list[Needle]:
-    """The needles that the studio has, the coarsest first. Two queries."""
+def tools_of(studio: Studio, srgb: str) -> tuple[list[Needle], str]:
+    """The needles that the studio has, the coarsest first, and the name of the pad for a wool of that colour; empty where any
+    will do or none of the studio's is for it. Two queries.
+    """
+    needles, pads = needles_and_pads(studio)
     broken: dict[UUID, list[tuple[str, int]]] = {}
-    for item, role, count in broken_by_role(studio):
+    for item, role, count in broken_by_role(studio) if needles else []:
         broken.setdefault(item, []).append((ROLES.get(role, role), count))
-    return [Needle(item, broken.get(item.pk, [])) for item in needles(studio)]
-
-
-def pad_of(studio: Studio, srgb: str) -> str:
-    """The name of the pad for a wool of that colour; empty where any will do or none of the studio's is for it."""
     kind = pad_for(lab(srgb)[0]) if srgb else ""
-    return _named(pads(studio)).get(kind, "") if kind else ""
+    return [Needle(item, broken.get(item.pk, [])) for item in needles], _named(pads).get(kind, "") if kind else ""
 
 
 def _named(items: Sequence[Item]) -> Mapping[str, str]:

@@ -83,7 +83,7 @@ from .piece_chart import column, piece_picture
 from .scale import bridge_address, understood
 from .set_chart import set_of
 from .siblings import beside, later_of, on_the_table
-from .tools import needles_of, pad_of
+from .tools import tools_of
 from .turns import before_its_turn
 
 if TYPE_CHECKING:
@@ -180,6 +180,7 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
     part_plan = next((other for other in plan.parts if other.part.key == part.key), None)
     before, after = neighbours(line, chosen)
     picture = piece_picture(part, ask, chosen.layer.item.form)
+    needles, pad = ([], "") if done else tools_of(request.studio, fill)
     following = after and piece_picture(part_among(parts, after[0].piece.part_key), 0.0, "")
     return context | {
         "piece": piece,
@@ -201,8 +202,8 @@ def making_context(request: Request, line: Any, layer_id: UUID | None = None) ->
         "reasons": REASONS,
         "scale": bridge_address(),
         "bag_from": bag_from_g(ask, chosen.grams.p90),
-        "needles": [] if done else needles_of(request.studio),
-        "pad": "" if done else pad_of(request.studio, fill),
+        "needles": needles,
+        "pad": pad,
         "part_clock": part_clock(line.making, part.key, steps),
         "scrap": cache(partial(_scrap, request.studio, fill)),  # looked up where it is shown
         "tries": tries,

@@ -9,7 +9,7 @@ from django.db import IntegrityError, transaction
 
 from wembit.web import clock
 from wembit.web.bench.models import DONE, Piece, Spell
-from wembit.web.bench.queries import stands
+from wembit.web.bench.queries import open_spell
 from wembit.web.stash.models import Entry
 from wembit.web.studio.models import Member
 
@@ -20,8 +20,8 @@ def work_on(member: Member, piece: Piece, entry: Entry) -> None:
     """
     if not hasattr(entry, "written"):  # the same press again
         return
-    spell = Spell.objects.of(member.studio).filter(maker=member, ended_at=None).select_for_update().first()
-    if spell and (spell.making_id, spell.part_key) == (piece.making_id, piece.part_key) and stands(spell):
+    spell, stands = open_spell(member)
+    if spell and (spell.making_id, spell.part_key) == (piece.making_id, piece.part_key) and stands:
         return
     if spell:
         spell.ended_at = max(spell.begun_at, entry.happened_at)
