@@ -18,6 +18,7 @@ from wembit.demo.loader import load
 from wembit.web.bench.models import Making
 from wembit.web.figures.models import Figure
 from wembit.web.plan.models import Project
+from wembit.web.prepared import MOST
 from wembit.web.restock.models import Supplier
 from wembit.web.stash.models import Entry, Item, Lot, Movement
 from wembit.web.stash.unplanned import used_by_week
@@ -73,6 +74,15 @@ def test_a_page_answers_in_a_bounded_number_of_queries(mira, address):
     answer, count = queries(mira, f"/s/saltgrass/{address}")
     assert answer.status_code == 200
     assert count <= MOST_QUERIES[address], count
+
+
+def test_what_the_pages_ask_stays_planned(mira):
+    """psycopg keeps a hundred statements planned, and all pages in turn would push each out before it is asked again."""
+    with CaptureQueriesContext(connection) as caught:
+        for address in MOST_QUERIES:
+            mira.get(f"/s/saltgrass/{address}")
+    asked = {query["sql"] for query in caught}
+    assert 100 < len(asked) < MOST == connection.connection.prepared_max
 
 
 @pytest.mark.parametrize("model", [Lot, Figure, Project, Making, Item])

@@ -8,3 +8,10 @@ class StudioConfig(AppConfig):
 
     name = "wembit.web.studio"
     label = "studio"
+
+    def ready(self) -> None:
+        from django.db.backends.signals import connection_created
+
+        from wembit.web.prepared import keep_planned
+
+        connection_created.connect(keep_planned, dispatch_uid="studio.keep_planned")
