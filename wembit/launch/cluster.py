@@ -18,7 +18,10 @@ from pathlib import Path
 from .machine import this_machine
 
 FIRST_PORT = 15432
-QUICK = ("fsync=off", "synchronous_commit=off", "full_page_writes=off")
+QUICK = (
+    "fsync=off", "synchronous_commit=off", "full_page_writes=off", "autovacuum=off", "track_counts=off",
+    "track_activities=off",
+)  # fmt: skip
 
 
 class Trouble(Exception):
