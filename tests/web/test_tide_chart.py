@@ -41,7 +41,7 @@ class Line:
 
 def drawn(*lines):
     days = days_of(TODAY, [TODAY + dt.timedelta(days) for line in lines for days, _ in line.wanted])
-    tides = [tide(line, scales(lines, TODAY), days) for line in lines]
+    tides = [tide(line, scales(lines, days), days) for line in lines]
     return SimpleNamespace(tides=tides, weeks=days.weeks, folds=days.folds)
 
 
@@ -116,3 +116,14 @@ def test_where_it_lies_eight_times_in_ten_is_drawn_around_it_in_the_same_steps()
     assert high < middle, "above the line from the day of the fall on"
     assert tide.band.startswith("M0 0.0"), "and nothing is around what is certain"
     assert here > 0
+
+
+def test_what_comes_after_the_days_shown_makes_no_tide_higher():
+    """Needles of which one goes each week: they run out in four weeks, and go on missing for half a year."""
+    weekly = Line(4, [(7 * n, 1.0) for n in range(1, 27)], unit="pc")
+    days = days_of(TODAY, [TODAY + dt.timedelta(35)])
+    laid = tide(weekly, scales([weekly], days), days)
+    assert laid.height == HIGHEST
+    assert laid.zero_y == pytest.approx(HIGHEST * 4 / 6, abs=0.1), "of six weeks two are missing"
+    across = [float(x) for x in re.findall(r"H([\d.]+)", laid.edge)]
+    assert len(across) == len(set(across)) and max(across) == WIDTH

@@ -8,6 +8,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
+from wembit.core.stock.forecast import Dated
 from wembit.web.plan.days_axis import DaysAxis, days_axis
 
 from .queries import TideLine
@@ -57,13 +58,13 @@ class Days:
         return round(_wider(self.axis, self.last) * self.axis.x(date), 1)
 
 
-def scales(lines: Iterable[TideLine], today: dt.date) -> dict[str, float]:
-    """Px of one g, piece or mm, the same for all tides: what runs out fits, the largest of it at full height; where nothing
-    does, all fits.
+def scales(lines: Iterable[TideLine], days: Days) -> dict[str, float]:
+    """Px of one g, piece or mm, the same for all tides: what runs out within the days fits, the largest of it at full height;
+    where nothing does, all fits.
     """
     spans: dict[str, list[tuple[bool, float]]] = {}
     for line in lines:
-        spans.setdefault(line.item.unit, []).append((line.outlook.runs_out is not None, _span(line, today)))
+        spans.setdefault(line.item.unit, []).append((line.outlook.runs_out is not None, _span(line, days)))
     found = {}
     for unit, each in spans.items():
         short = [span for runs_out, span in each if runs_out]
@@ -78,10 +79,15 @@ def ruler_of(scale: float) -> tuple[float, float]:
     return grams, round(grams * scale, 1)
 
 
-def _span(line: TideLine, today: dt.date) -> float:
+def _steps(line: TideLine, days: Days) -> list[Dated]:
+    """What is left of it on each of the days on which that changes, before the last that is drawn."""
+    return [step for step in line.steps(days.today) if step.date < days.last]
+
+
+def _span(line: TideLine, days: Days) -> float:
     """From the most to the least there will be of it, or to nothing."""
-    grams = [float(line.item.on_hand), *(step.grams for step in line.steps(today))]
-    return max(*grams, 1e-6) - _least(line, today)
+    grams = [float(line.item.on_hand), *(step.grams for step in _steps(line, days))]
+    return max(*grams, 1e-6) - _least(line, days)
 
 
 def days_of(today: dt.date, changes: Iterable[dt.date]) -> Days:
@@ -118,17 +124,17 @@ def _border(line: TideLine, date: dt.date) -> tuple[float, float]:
     return (level.p10 - level.p50, level.p90 - level.p50) if level else (0.0, 0.0)
 
 
-def _least(line: TideLine, today: dt.date) -> float:
+def _least(line: TideLine, days: Days) -> float:
     """The least there will be of it, of what runs out one time in ten; not above nothing."""
-    low = [level.p10 for level in line.levels] if line.outlook.runs_out else []
-    return min(0.0, *(step.grams for step in line.steps(today)), *low)
+    low = [level.p10 for level in line.levels if level.date <= days.last] if line.outlook.runs_out else []
+    return min(0.0, *(step.grams for step in _steps(line, days)), *low)
 
 
 def tide(line: TideLine, scale: Mapping[str, float], days: Days) -> Tide:
     """One wool over the days; `scale`: px of one of each unit."""
-    steps, x, end = line.steps(days.today), days.x, days.x(days.last)
-    least = _least(line, days.today)
-    wanted = _span(line, days.today) * scale[line.item.unit]
+    steps, x, end = _steps(line, days), days.x, days.x(days.last)
+    least = _least(line, days)
+    wanted = _span(line, days) * scale[line.item.unit]
     height = min(HIGHEST, max(LOWEST, wanted))
     px = scale[line.item.unit] * max(1.0, LOWEST / wanted)
     zero = round(height + least * px, 1)

@@ -72,8 +72,9 @@ def drawn_tides(studio: Studio, today: dt.date, start: int) -> dict:
     shown = queries.to_show([*moving, *still[:MOST_LASTING]])
     lasting = {"studio": studio, "lasting": shown[len(moving) :], "all": len(still)}
     changes = {each.date for tide in tides for each in (*tide.demands, *tide.receipts)}
-    scale = scales(tides, today) if tides else {}
+    changes |= {tide.outlook.runs_out for tide in tides if tide.outlook.runs_out}
     days = days_of(today, changes)
+    scale = scales(tides, days) if tides else {}
     ruler = ruler_of(scale["g"]) if "g" in scale else None
     return {
         "rows": _drawn(studio, shown[: len(moving)], scale, days),
