@@ -23,18 +23,18 @@ settings.register_profile("house", deadline=None, max_examples=100 if os.environ
 settings.load_profile("house")
 
 
-def _commits() -> int:
-    """How many commits there are, so that each tries the next ones of a sample; 0 where nobody knows."""
+def new_seed() -> int:
+    """How many commits there are, so that each tries the next ones of a sample; any number where nobody knows."""
 
     def told(*words: str) -> str:
         return subprocess.run(["git", *words], cwd=HOUSE, capture_output=True, text=True, check=False).stdout.strip()
 
     try:
-        return (
-            0 if told("rev-parse", "--is-shallow-repository") != "false" else int(told("rev-list", "--count", "HEAD"))
-        )
+        if told("rev-parse", "--is-shallow-repository") == "false":
+            return int(told("rev-list", "--count", "HEAD"))
     except (OSError, ValueError):
-        return 0
+        pass
+    return random.SystemRandom().randrange(10_000)
 
 
 @pytest.hookimpl(optionalhook=True)
@@ -52,7 +52,7 @@ def pytest_xdist_make_scheduler(config, log):
 
 def pytest_configure(config):
     if SEED not in os.environ:  # workers inherit it
-        os.environ[SEED] = str(_commits() or random.SystemRandom().randrange(10_000))
+        os.environ[SEED] = str(new_seed())
     config.addinivalue_line("markers", "whole: a long case that only ./test all runs")
     config.addinivalue_line(
         "markers", "sampled(group, count): so many of the group's, by the seed; ./test all runs them all"

@@ -43,19 +43,20 @@ class Tide:
 
 @dataclass(frozen=True)
 class Days:
-    """The days below all tides, from today to `last`; where the words of weeks stand; of each fold in which nothing changes x,
-    width and how many weeks.
+    """The days below all tides, from today to before `last`, `wider` times the axis; where the words of weeks stand; of each
+    fold in which nothing changes x, width and how many weeks.
     """
 
     today: dt.date
     last: dt.date
     axis: DaysAxis
+    wider: float
     weeks: list[tuple[float, dt.date]]
     folds: list[tuple[float, float, int]]
 
     def x(self, date: dt.date) -> float:
         """Where a day begins, in px."""
-        return round(_wider(self.axis, self.last) * self.axis.x(date), 1)
+        return round(self.wider * self.axis.x(date), 1)
 
 
 def scales(lines: Iterable[TideLine], days: Days) -> dict[str, float]:
@@ -97,14 +98,9 @@ def days_of(today: dt.date, changes: Iterable[dt.date]) -> Days:
     changes = sorted(changes)
     last = max([today + dt.timedelta(35), *(day + dt.timedelta(14) for day in changes[-1:])])
     axis = days_axis(today, last, changes, 0.0)
-    bare = Days(today, last, axis, [], [])
-    wider = _wider(axis, last)
-    folds = [(bare.x(fold.first), round(fold.width * wider, 1), round(fold.days / 7)) for fold in axis.folds]
-    return replace(bare, weeks=_labelled([today, *axis.mondays], bare.x, [at for at, _, _ in folds]), folds=folds)
-
-
-def _wider(axis: DaysAxis, last: dt.date) -> float:
-    return WIDTH / axis.x(last)
+    days = Days(today, last, axis, WIDTH / axis.x(last), [], [])
+    folds = [(days.x(fold.first), round(fold.width * days.wider, 1), round(fold.days / 7)) for fold in axis.folds]
+    return replace(days, weeks=_labelled([today, *axis.mondays], days.x, [at for at, _, _ in folds]), folds=folds)
 
 
 def _labelled(days: Iterable[dt.date], x: Any, taken: Iterable[float]) -> list[tuple[float, dt.date]]:
@@ -132,7 +128,7 @@ def _least(line: TideLine, days: Days) -> float:
 
 def tide(line: TideLine, scale: Mapping[str, float], days: Days) -> Tide:
     """One wool over the days; `scale`: px of one of each unit."""
-    steps, x, end = _steps(line, days), days.x, days.x(days.last)
+    steps, x = _steps(line, days), days.x
     least = _least(line, days)
     wanted = _span(line, days) * scale[line.item.unit]
     height = min(HIGHEST, max(LOWEST, wanted))
@@ -146,7 +142,7 @@ def tide(line: TideLine, scale: Mapping[str, float], days: Days) -> Tide:
         path = f"M0 {y(amounts[0])}"
         for step, amount in zip(steps[1:], amounts[1:], strict=True):
             path += f"H{x(step.date)}V{y(amount)}"
-        return path + f"H{end}"
+        return path + f"H{WIDTH:g}"
 
     def around(amounts: list[float]) -> list[float]:
         """The y of a border of the band at each step, within the drawing."""
@@ -159,7 +155,7 @@ def tide(line: TideLine, scale: Mapping[str, float], days: Days) -> Tide:
         xs = [x(step.date) for step in steps]
         band = f"M0 {high[0]}" + "".join(f"H{at}V{to}" for at, to in zip(xs[1:], high[1:], strict=True))
         back = zip(reversed(xs[1:]), reversed(low[:-1]), strict=True)
-        band += f"H{end}V{low[-1]}" + "".join(f"H{at}V{to}" for at, to in back) + "H0Z"
+        band += f"H{WIDTH:g}V{low[-1]}" + "".join(f"H{at}V{to}" for at, to in back) + "H0Z"
     edge = [step.grams for step in steps]
     closed = f"V{zero}H0Z"
     look = line.outlook

@@ -29,8 +29,7 @@ def take(member: Member, layer_id: UUID, lot_id: UUID, amount: Decimal, *, press
     entry = pull(member, lot_id, amount, press=press, need=layer.need, item=layer.item_id)
     if hasattr(entry, "written"):  # a press that is repeated has written nothing
         Take.objects.create(studio=member.studio, movement=entry.written[0], layer=layer)
-    if layer.piece.state == PLANNED:
-        Piece.objects.filter(pk=layer.piece_id, state=PLANNED).update(state=WEIGHED)
+    Piece.objects.filter(pk=layer.piece_id, state=PLANNED).update(state=WEIGHED)
     work_on(member, layer.piece, entry)
     return entry
 
