@@ -84,7 +84,7 @@ def test_what_the_pages_ask_stays_planned(mira, demo):
     with connection.cursor() as cursor:
         cursor.execute("SELECT count(*) FROM pg_prepared_statements")
         kept = cursor.fetchone()[0]
-    assert 120 < kept <= MOST
+    assert 100 < kept <= MOST
 
 
 @pytest.mark.parametrize("model", [Lot, Figure, Project, Making, Item])

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.db.backends.base.base import BaseDatabaseWrapper
 
-MOST = 500  # the main pages alone ask a hundred and forty; of psycopg’s hundred each is gone before it is asked again
+MOST = 500  # the main pages alone ask more than a hundred again and again, with presses and trays several
 
 
 def keep_planned(sender: Any, connection: BaseDatabaseWrapper, **_: Any) -> None:
