@@ -34,6 +34,10 @@ class Range:
         spread = math.exp(Z90 * sigma)
         return cls(middle / spread, middle, middle * spread)
 
+    def plus(self, other: Range) -> Range:
+        """Both of them, where they err alike."""
+        return Range(self.p10 + other.p10, self.p50 + other.p50, self.p90 + other.p90)
+
     def at_least(self, grams: float) -> Range:
         """The range with nothing below so many grams."""
         return Range(max(self.p10, grams), max(self.p50, grams), max(self.p90, grams))

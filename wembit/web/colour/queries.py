@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
-from typing import NamedTuple
+from typing import NamedTuple, TypedDict
 
 import numpy as np
 from django.db.models import F, Sum, TextField, Value
@@ -134,6 +134,13 @@ def blending_forms(studio: Studio) -> list[str]:
     return [form for form in FORMS if (FORMS[form].blends if own is None else form in own)]
 
 
-def blending_habits(studio: Studio) -> dict[str, int]:
+class BlendingHabits(TypedDict):
+    """How many fibres and parts a recipe has at most."""
+
+    fibres: int
+    parts: int
+
+
+def blending_habits(studio: Studio) -> BlendingHabits:
     """How many fibres and parts a recipe of this studio has at most."""
     return {"fibres": studio.habits.get("fibres", MOST_FIBRES), "parts": studio.habits.get("parts", MOST_PARTS)}

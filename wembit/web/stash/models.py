@@ -18,6 +18,7 @@ from wembit.web.tenancy import Owned, OwnedQuerySet
 
 UNITS = [(GRAMS, "g"), (PIECES, "pieces"), (MILLIMETRES, "mm")]
 FIBRE, NOTION = "fibre", "notion"
+MIXED = "mixed"  # the breed of a made fibre
 
 OPENING, RECEIVED, PULLED, RETURNED = "opening", "received", "pulled", "returned"
 SPLIT_OUT, SPLIT_IN, MERGED_OUT, MERGED_IN = "split out", "split in", "merged out", "merged in"

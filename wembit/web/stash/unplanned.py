@@ -19,6 +19,7 @@ from .models import (
     BLENDED_IN,
     BLENDED_OUT,
     DISCARDED,
+    MIXED,
     OPENING,
     PULLED,
     RECEIVED,
@@ -35,7 +36,6 @@ if TYPE_CHECKING:
 USED = [PULLED, RETURNED, SOLD, BLENDED_OUT]
 CAME = [OPENING, RECEIVED, TRIMMED, BLENDED_IN]
 WEEKS = 120  # that are looked back
-MADE = "mixed"
 
 
 def habits(studio: Studio, item_ids: Iterable[UUID] | None = None) -> dict[UUID, WeeklyUse]:
@@ -54,7 +54,7 @@ def used_by_week(studio: Studio, item_ids: Iterable[UUID] | None = None) -> dict
         Movement.objects.of(studio)
         .filter(standing("entry"), need=None, entry__reverses=None, lot__waste=False)
         .filter(Q(kind__in=USED) | Q(kind=DISCARDED, lot__item__unit=PIECES))
-        .exclude(lot__item__breed=MADE)
+        .exclude(lot__item__breed=MIXED)
     )
     if item_ids is not None:
         rows = rows.filter(lot__item__in=list(item_ids))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
@@ -75,10 +76,18 @@ def singles(target: Target, wools: Wools, limit: int = NEAREST) -> list[Single]:
 
 
 def recipes(
-    target: Target, wools: Wools, forms: list[str], grams: float, *, fibres: int = MOST_FIBRES, parts: int = MOST_PARTS
+    target: Target,
+    wools: Wools,
+    forms: list[str],
+    grams: float,
+    *,
+    fibres: int = MOST_FIBRES,
+    parts: int = MOST_PARTS,
+    weigh: Callable[[str], float] | None = None,
 ) -> list[Recipe]:
     """The best blend of each number of fibres, from what is free in forms that go together; one of more fibres only where it
-    is nearer by something that is seen, and none where one bag, or a blend of fewer, is the same to the eye.
+    is nearer by something that is seen, and none where one bag, or a blend of fewer, is the same to the eye. `weigh`: how
+    many grams of a blend of that colour are wanted, about `grams`; as far as the bags go.
     """
     own = target.wool and target.wool.item_id
     some = wools.only(
@@ -95,7 +104,7 @@ def recipes(
             iter(blends(target.ratios, palette, grams, least_fibres=2, max_fibres=count, parts=parts, limit=1)), None
         )
         if best and (not found or best.de00 < found[-1].de00 - 0.2):
-            found.append(recipe_of(best, some, grams))
+            found.append(recipe_of(best, some, weigh(xyz_to_srgb(best.ratios)) if weigh else grams))
     return found
 
 

@@ -79,8 +79,7 @@ class Sum:
         parts = dict(self.parts)
         for name, grams in other.parts:
             parts[name] = parts.get(name, 0.0) + grams
-        p10, p50, p90 = (getattr(self.grams, name) + getattr(other.grams, name) for name in ("p10", "p50", "p90"))
-        return replace(self, grams=core.Range(p10, p50, p90), parts=tuple(parts.items()))
+        return replace(self, grams=self.grams.plus(other.grams), parts=tuple(parts.items()))
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from decimal import Decimal
 from uuid import UUID
 
@@ -13,9 +13,8 @@ from django.shortcuts import get_object_or_404
 
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
-from wembit.web.figures.queries import parts_of
-from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.plan.figure_needs import of_a_making
+from wembit.web.plan.instead import Instead
 from wembit.web.plan.models import PLANNED, Need, Project, StandIn
 from wembit.web.plan.queries import open_needs, project_of
 from wembit.web.stash.models import FIBRE, Item
@@ -37,7 +36,8 @@ def stand_in(
     """
 
     def all_of_it(need: Need, new: Item) -> Moved:
-        return Moved(of_a_making(need) * count, ratio_of(need.project, need, new))
+        seen_as = colours(member.studio, [new.pk]).get(new.pk, "")
+        return Moved(of_a_making(need) * count, Instead.of(need, count).ratio(new, seen_as))
 
     return moved_over(member, project_id, old_id, new_id, seen=seen, count=count, key=key, how=all_of_it)
 
@@ -93,25 +93,3 @@ def makings_left(need: Need) -> int:
     """How many makings what is left of a need is for."""
     each = of_a_making(need)
     return min(need.project.count, math.ceil(need.left / each - Decimal("0.02"))) if each else 0
-
-
-def ratio_of(project: Project, need: Need, new: Item) -> float:
-    """Grams of the new fibre for one of the old, by the figure's own rules: covers weigh by what they hide."""
-    parts, palette = parts_of(project.colourway.version), Palette.of(project.colourway)
-    seen = colours(project.studio, [new.pk]).get(new.pk)
-    slots = [slot for slot, item in palette.items.items() if item.pk == need.item_id]
-    other = replace(
-        palette,
-        items={**palette.items, **dict.fromkeys(slots, new)},
-        colours={**palette.colours, **(dict.fromkeys(slots, seen) if seen else {})},
-    )
-    before, after = (plan_figure(project.colourway.version, parts, each) for each in (palette, other))
-    if before.fault or after.fault:
-        return 1.0
-    pairs = [
-        (one.grams.middle, two.grams.middle)
-        for one, two in zip(before.layers(), after.layers(), strict=True)
-        if one.item and one.item.pk == need.item_id and one.seen == need.seen
-    ]
-    whole = sum(one for one, _ in pairs)
-    return sum(two for _, two in pairs) / whole if whole else 1.0

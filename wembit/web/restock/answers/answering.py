@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Any
+from uuid import UUID
 
 from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
 from wembit.core.colour.show_through import DARKER_L
 from wembit.core.colour.thin_layer import laid_under, more_over
-from wembit.core.craft.materials import FORMS
+from wembit.core.craft.materials import FORMS, LOSS_CARDING
 from wembit.core.stock.insides import MORE_COVER, NEVER, inside_trouble
 from wembit.core.stock.standing_in import WORTH, Trouble, makings_for
 from wembit.web import clock, numbers
@@ -19,11 +20,15 @@ from wembit.web.colour.map.target import Target, target_of
 from wembit.web.colour.queries import Wool, Wools, blending_forms, blending_habits, wools
 from wembit.web.plan.actions.stand_in import makings_left
 from wembit.web.plan.figure_needs import of_a_making
-from wembit.web.plan.models import Need
+from wembit.web.plan.instead import Instead
 from wembit.web.plan.queries import NeedLine, covers_of, covers_over, short_elsewhere
 from wembit.web.restock.queries import TideLine, tide_of
+from wembit.web.stash.models import FIBRE, GRAMS, MIXED, Item
 
 if TYPE_CHECKING:
+    from collections.abc import Sequence
+
+    from wembit.web.plan.models import Need
     from wembit.web.stash.models import Lot
     from wembit.web.studio.models import Studio
 
@@ -32,17 +37,18 @@ LEAST_TOLD_G = 0.05  # of cover that an inside takes more
 UNTOLD = "#cfcfcf"  # where nobody has told a colour
 SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
 LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
+MOST_SINGLES = 8
+LEAST_SHARE = 0.5  # of the grams of the old wool: a bag that holds less is not reckoned with
 STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
 WEIGH, WAIT, SEND = "weigh", "wait", "send"  # a bag that nobody weighed, a parcel on its way, a list not sent yet
 
 
 @dataclass(frozen=True)
 class OtherProject:
-    """Another project that is short of the same wool: for how many makings, and how much nine in ten of them take, in g."""
+    """Another project that is short of the same wool, and for how many makings."""
 
     need: Need
     count: int
-    grams: float
 
 
 @dataclass(frozen=True)
@@ -95,9 +101,11 @@ def answers(studio: Studio, needs: list[NeedLine], count: int | None = None, onl
         return Answers(target_of({"item": str(need.item_id)}, shelf), line, 0, 0.0)
     count, grams = _for_how_many(need, line.short, count)
     others = places_beside(studio, need)
-    batch = grams * _nine_in_ten(need) + (0.0 if only else sum(place.grams for place in others))
     target = target_of({"item": str(need.item_id)}, shelf)
-    rows = [*_singles(shelf, line, target, count, grams), *_blends(studio, shelf, line, target, count, batch)]
+    rows = [
+        *_singles(shelf, line, target, count, grams),
+        *_blends(studio, shelf, line, target, count, [] if only else others),
+    ]
     rows += _kept_for_what_shows(shelf, needs, line)
     rows += _laid_under(shelf, line, target, count)
     if not _held_by(line):
@@ -118,17 +126,9 @@ def _for_how_many(need: Need, short: Any, count: int | None = None) -> tuple[int
     return count, round(min(float(need.left), each * count), 2)
 
 
-def _nine_in_ten(need: Need) -> float:
-    return float(need.p90 / need.p50) if need.p50 else 1.0
-
-
 def places_beside(studio: Studio, need: Need) -> list[OtherProject]:
     """The other projects that are short of the same wool where it is seen, or hidden, as it is here."""
-    found = []
-    for other, short in short_elsewhere(studio, need):
-        count, grams = _for_how_many(other, short)
-        found.append(OtherProject(other, count, round(grams * _nine_in_ten(other), 2)))
-    return found
+    return [OtherProject(other, _for_how_many(other, short)[0]) for other, short in short_elsewhere(studio, need)]
 
 
 def free_by_item(shelf: Wools) -> dict[str, float]:
@@ -153,7 +153,9 @@ def _trouble(wool: Wool, need: Need, free: float, grams: float, **more: Any) -> 
 
 
 def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float) -> list[Answer]:
-    """Other wools of which enough is free; where it shows, of a form that lies like the old one."""
+    """Other wools of which enough is free for what the makings take of them; where it shows, of a form that lies like the old
+    one.
+    """
     need, free = line.need, free_by_item(shelf)
     if not need.seen:
         return _insides(shelf, line, count, grams)
@@ -162,17 +164,17 @@ def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, gr
         n
         for n, wool in enumerate(shelf.rows)
         if wool.item_id != str(need.item_id)
-        and free[wool.item_id] >= grams
+        and free[wool.item_id] >= LEAST_SHARE * grams
         and FORMS[wool.form].blends == lies
         and _is_a_skin(wool, need)
     ]
     some = shelf.only(rows)
     if not rows or target is None:
         return []
-    found, seen = [], set[str]()
+    found, seen = list[Answer](), set[str]()
     for each in nearest(target.lab, [wool.lot_id for wool in some.rows], some.labs, LOOKED_AT):
         wool = some.rows[each.index]
-        if wool.item_id in seen or (need.seen and seen and each.de00 > UNLIKE):
+        if wool.item_id in seen:
             continue
         seen.add(wool.item_id)
         trouble = _trouble(wool, need, free[wool.item_id], grams, de00=each.de00)
@@ -190,7 +192,8 @@ def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, gr
                 free[wool.item_id],
             )
         )
-    return found[:8]
+    held = _that_hold_enough(found, need, count)
+    return [row for row in held if row is held[0] or row.trouble.de00 <= UNLIKE]
 
 
 def _is_a_skin(wool: Wool, need: Need) -> bool:
@@ -208,7 +211,7 @@ def _insides(shelf: Wools, line: NeedLine, count: int, grams: float) -> list[Ans
     found = []
     for wool in {wool.item_id: wool for wool in shelf.rows}.values():
         inside = inside_trouble(wool.form, wool.micron_um, wool.felting)
-        if wool.item_id == str(need.item_id) or inside is None or free[wool.item_id] < grams:
+        if wool.item_id == str(need.item_id) or inside is None or free[wool.item_id] < LEAST_SHARE * grams:
             continue
         more = count * sum(max(0.0, more_over(each.srgb, each.micron_um, each.cover, wool.srgb)) for each in over)
         trouble = Trouble(
@@ -223,20 +226,44 @@ def _insides(shelf: Wools, line: NeedLine, count: int, grams: float) -> list[Ans
         found.append(
             Answer(STAND_IN, trouble, line, count, grams, words, wool.srgb, wool.name, wool.item_id, free[wool.item_id])
         )
-    return sorted(found, key=lambda row: (row.trouble.score, -row.free))[:8]
+    found.sort(key=lambda row: (row.trouble.score, -row.free))
+    return _that_hold_enough(found, need, count)
+
+
+def _that_hold_enough(rows: Sequence[Answer], need: Need, count: int) -> list[Answer]:
+    """The first stand-ins of which there is as much free as the makings take of them, with those grams."""
+    instead, items = Instead.of(need, count), Item.objects.in_bulk([row.item_id for row in rows])
+    found: list[Answer] = []
+    for row in rows:
+        taken = round(instead.taken(items[UUID(row.item_id)], row.srgb).p50, 2)
+        if taken <= row.free:
+            found.append(replace(row, grams=taken, trouble=replace(row.trouble, share_of_free=taken / row.free)))
+        if len(found) == MOST_SINGLES:
+            break
+    return found
 
 
 def _blends(
-    studio: Studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float
+    studio: Studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, others: Sequence[OtherProject]
 ) -> list[Answer]:
-    """Blends in one batch of so many grams."""
+    """Blends in one batch for this project and the others: as much as nine in ten of their makings take of a batt of that
+    colour, and what stays in the carders is taken with it.
+    """
     if target is None or not line.need.seen or not FORMS[line.need.item.form].blends:
         return []  # nobody cards for an inside
-    grams, found = round(grams, 2), []
+    found, left = [], 1 - studio.habits.get("carding_loss", LOSS_CARDING)
+    batt = Item(studio=studio, kind=FIBRE, unit=GRAMS, breed=MIXED, form="batt")
+    places = [Instead.of(line.need, count), *(Instead.of(place.need, place.count) for place in others)]
+
+    def weigh(srgb: str) -> float:
+        return sum(place.taken(batt, srgb).p90 for place in places) / left
+
     shelf = shelf.only([n for n, wool in enumerate(shelf.rows) if _is_a_skin(wool, line.need)])
-    for recipe in recipes(target, shelf, blending_forms(studio), grams, **blending_habits(studio)):
+    forms, wanted = blending_forms(studio), weigh(target.srgb)
+    for recipe in recipes(target, shelf, forms, wanted, weigh=weigh, **blending_habits(studio)):
         share = max(dose.grams / dose.wool.free for dose in recipe.doses if dose.wool.free)
         trouble = Trouble(de00=recipe.de00, seen=line.need.seen, mottle=recipe.mottle_de00, share_of_free=share)
+        grams = round(left * sum(dose.grams for dose in recipe.doses), 2)
         found.append(Answer(BLEND, trouble, line, count, grams, recipe.words, recipe.srgb, recipe=recipe))
     return found
 

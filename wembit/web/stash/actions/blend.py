@@ -19,7 +19,7 @@ from wembit.web.errors import Refusal
 from wembit.web.stash.ledger import EntryDraft, Line, Press, Short
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.mixing import mixing_of
-from wembit.web.stash.models import BLENDED_IN, BLENDED_OUT, FIBRE, GRAMS, ZERO, Entry, Item, Lot
+from wembit.web.stash.models import BLENDED_IN, BLENDED_OUT, FIBRE, GRAMS, MIXED, ZERO, Entry, Item, Lot
 from wembit.web.stash.queries import lot_of, promises_broken_by
 from wembit.web.stash.swatch import curve_of, swatch_of_curve
 from wembit.web.studio.models import MAKER, Member
@@ -28,7 +28,6 @@ from .lay_in import item_like
 from .name_drawer import drawer_called
 
 BLEND = "blend"
-MADE = "mixed"  # the breed of a made fibre
 
 
 @dataclass(frozen=True)
@@ -76,7 +75,7 @@ def blend(
     earlier = EntryDraft.start(member, press, BLEND, content, []).repeated
     if earlier:
         return Carded(earlier, _made(earlier))
-    item = item_like(member, {"name": name, "kind": FIBRE, "unit": GRAMS, "breed": MADE, "form": form})
+    item = item_like(member, {"name": name, "kind": FIBRE, "unit": GRAMS, "breed": MIXED, "form": form})
     draft = EntryDraft.start(member, press, BLEND, content, [*(lot.item_id for lot in lots), item.pk])
     held = {lot.pk: lot for lot in Lot.objects.filter(pk__in=[lot.pk for lot in lots]).locked()}
     taken = _taken(taken_in_all, parts, [held[lot.pk].on_hand for lot in lots])
