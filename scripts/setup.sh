@@ -28,6 +28,6 @@ need_packages() { # need_packages run|dev : the packages of requirements/NAME.tx
   [ "$(cat "$stamp" 2>/dev/null)" = "$mark" ] && return
   echo "Installing Python packages …"
   [ -x .venv/bin/uv ] || .venv/bin/python -m pip install -q --disable-pip-version-check "$(grep -m1 '^uv==' requirements/run.txt | tr -d ' \\')"
-  .venv/bin/uv pip sync -q --python .venv/bin/python --require-hashes --compile-bytecode "$lock"
+  .venv/bin/uv pip sync -q --python .venv/bin/python --require-hashes "$lock"
   echo "$mark" >"$stamp"
 }

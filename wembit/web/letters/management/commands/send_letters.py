@@ -16,6 +16,7 @@ LOOK_S = 2.0  # how soon it sees that its parent has ended
 
 class Command(BaseCommand):
     help = __doc__
+    requires_system_checks = ()  # they load every view
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--every", type=float, default=0.0, metavar="MINUTES")
