@@ -53,8 +53,8 @@ LATER = 1_000  # steps: after all that the order of work asks for
 
 
 def makings_in_hand(studio: Studio) -> int:
-    """How many are being made."""
-    return Making.objects.of(studio).filter(finished_at=None).count()
+    """How many are being made, looked up once for a request."""
+    return studio.once("in hand", Making.objects.of(studio).filter(finished_at=None).count)
 
 
 @dataclass(frozen=True)

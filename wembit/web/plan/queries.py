@@ -181,16 +181,20 @@ class NeedNow(NamedTuple):
 
 
 def needs_now(studio: Studio) -> list[NeedNow]:
-    """The needs of all open projects, the earliest due first, looked up once for a request. Three queries."""
+    """The needs of all open projects, the earliest due first, looked up once for a request. Three queries; one for none."""
     return studio.once("needs", lambda: _needs_now(studio))
 
 
 def _needs_now(studio: Studio) -> list[NeedNow]:
     open_ones = _open(studio)
-    taken, promised = (_sums(model, open_ones.values("pk"), studio) for model in (Movement, Promise))
-    rows = open_ones.order_by("project__due", "project__made_at", "item__kind", "-p50").values_list(
-        "pk", "project_id", "item_id", "item__name", "project__start", "p50", "p90"
+    rows = list(
+        open_ones.order_by("project__due", "project__made_at", "item__kind", "-p50").values_list(
+            "pk", "project_id", "item_id", "item__name", "project__start", "p50", "p90"
+        )
     )
+    if not rows:
+        return []
+    taken, promised = (_sums(model, open_ones.values("pk"), studio) for model in (Movement, Promise))
     needs = []
     for pk, project_id, item_id, name, start, p50, p90 in rows:
         left = _left(p50, -taken.get(pk, ZERO))

@@ -143,6 +143,8 @@ def tide_lines(studio: Studio, item_id: UUID | None = None) -> list[TideLine]:
         by_item.setdefault(key, [])
     if item_id:
         by_item.setdefault(item_id, [])
+    if not by_item:
+        return []
     wanted = Q(pk=item_id) if item_id else Q()
     bags = Q(lots__waste=False)
     there = Coalesce(Sum("lots__on_hand", filter=bags), ZERO)

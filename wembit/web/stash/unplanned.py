@@ -66,6 +66,8 @@ def used_by_week(studio: Studio, item_ids: Iterable[UUID] | None = None) -> dict
         if 0 <= ago < WEEKS:
             mine = weeks.setdefault(item, {})
             mine[ago] = mine.get(ago, 0.0) - float(amount)
+    if not weeks:
+        return {}
     since = _since(studio, item_ids)
     in_book = {item: 1 + (today - since.get(item, today)).days // 7 for item in weeks}
     return {item: _series(used, min(WEEKS, in_book[item])) for item, used in weeks.items()}
