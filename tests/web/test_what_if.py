@@ -12,9 +12,11 @@ from tests.web.helpers import get, post, text, words
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.plan.models import Need, Project
-from wembit.web.restock.queries import tide_lines
+from wembit.web.plan.queries import OpenFigures, shorts_by_project
+from wembit.web.restock.queries import tide_lines, tides_now
 from wembit.web.stash.models import Promise
 from wembit.web.studio.models import VIEWER, Member
+from wembit.web.what_if import trying
 from wembit.web.what_if.trying import Change, moved, seen, tried
 
 
@@ -69,6 +71,27 @@ def test_what_is_told_is_what_comes_when_it_is_kept(client, owner, project):
     assert (stored.count, stored.due) == (20, project.due - dt.timedelta(9))
     post(client, "undo/")
     assert seen(again(owner).studio) == outcome.before
+
+
+def test_what_somebody_plans_while_it_is_read_is_not_of_it_yet(owner, project, moss, monkeypatch):
+    def read_late(studio):
+        other = make.project(owner, make.figure(owner, "Boulder", fibre=moss), count=90, name="Quarry")
+        found = tides_now(studio)
+        assert other.pk in shorts_by_project(studio)
+        return found
+
+    monkeypatch.setattr(trying, "tides_now", read_late)
+    assert {short.project for short in seen(again(owner).studio).short.values()} == {"Stall"}
+    monkeypatch.undo()
+    assert "Quarry" in str(seen(again(owner).studio))
+
+
+def test_what_is_taken_off_the_plan_while_it_is_read_is_told_no_more(client, owner, project, monkeypatch):
+    keep_hours(client, "0.1")
+    make.project(owner, project.colourway.version.figure, count=4, days=2, name="Soon")
+    assert "Soon" in seen(again(owner).studio).late
+    monkeypatch.setattr(trying, "open_figures", lambda studio: OpenFigures([project], {}, {}))
+    assert "Soon" not in seen(again(owner).studio).late
 
 
 def test_the_cost_is_that_of_the_cheapest_packs_and_one_postage(client, owner, project):

@@ -74,14 +74,17 @@ class Seen:
 
 
 def seen(studio: Studio) -> Seen:
-    """The plan as it is now, in this transaction. A bounded number of queries."""
+    """The plan as it is now; a project that somebody plans while it is read is not of it yet, and one that somebody takes off
+    is of it no more. A bounded number of queries.
+    """
     plan, tides = bench_plan(studio), tides_now(studio)
     names = {project.pk: project.name for project in open_figures(studio).projects}
     units = {tide.item.pk: tide.item.unit for tide in tides}
-    late = {names[pk]: row.late_days for pk, row in plan.rows.items() if row.late_days}
+    late = {names[pk]: row.late_days for pk, row in plan.rows.items() if row.late_days and pk in names}
     short = {
         (pk, need.item_id): Short(names[pk], need.item_name, need.short, units.get(need.item_id, "g"))
         for pk, needs in shorts_by_project(studio).items()
+        if pk in names
         for need in needs
     }
     wanted = [tide for tide in tides if tide.to_order]
