@@ -16,6 +16,7 @@ from django_htmx.http import trigger_client_event
 
 from wembit.web import clock
 from wembit.web.deed_words import words_of
+from wembit.web.moment import one_moment
 from wembit.web.responses import local_path
 from wembit.web.row_deeds import WATCHED, Pressed, changes, name_of, one_at_a_time, told
 from wembit.web.studio.deeds import keep_deed
@@ -24,6 +25,7 @@ from wembit.web.studio.shared_tablet import member_in_hand
 
 if TYPE_CHECKING:
     from wembit.web.request import Request
+    from wembit.web.studio.models import Member
 
 
 def _name(request: Request) -> str:
@@ -91,14 +93,12 @@ class StudioMiddleware:
         if slug is None:
             return None
         if not request.user.is_authenticated:
-            if request.htmx:
-                here = request.htmx.current_url_abs_path or "/"
-                return HttpResponse(status=401, headers={"HX-Redirect": f"/sign-in/?next={here}"})
-            return redirect_to_login(request.get_full_path())
-        member = member_in_hand(request, slug)
-        if member is None:
-            raise Http404
-        request.studio, request.member = member.studio, member
+            return self.to_the_door(request)
+        if request.method in ("GET", "HEAD"):
+            with one_moment():
+                self.enter(request, slug)
+                return view(request, *arguments, **named)
+        member = self.enter(request, slug)
         shown = request.headers.get("X-Hand") or (request.POST.get("hand") if request.method == "POST" else "")
         if request.method == "POST" and shown and shown != str(member.pk):
             return self.other_hand(request)
@@ -106,6 +106,21 @@ class StudioMiddleware:
             press = Pressed(member, named, request.POST, clock.now())
             return self.watch(request, press, lambda: view(request, *arguments, **named))
         return None
+
+    def to_the_door(self, request: Request) -> HttpResponse:
+        """To where one signs in, and from there on to the address."""
+        if request.htmx:
+            here = request.htmx.current_url_abs_path or "/"
+            return HttpResponse(status=401, headers={"HX-Redirect": f"/sign-in/?next={here}"})
+        return redirect_to_login(request.get_full_path())
+
+    def enter(self, request: Request, slug: str) -> Member:
+        """The request is of that studio, by the hand that holds the tablet. Raises `Http404` for those who are not of it."""
+        member = member_in_hand(request, slug)
+        if member is None:
+            raise Http404
+        request.studio, request.member = member.studio, member
+        return member
 
     def other_hand(self, request: Request) -> HttpResponse:
         """The tablet has gone to another hand since the page was drawn: nothing is booked under the wrong name."""
