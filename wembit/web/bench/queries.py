@@ -199,10 +199,23 @@ def making_of(studio: Studio, making_id: UUID) -> MakingLine:
 
 def layer_of(studio: Studio, layer_id: UUID) -> PieceLayer:
     """This studio's layer of a piece. Raises `Http404`."""
-    layer = PieceLayer.objects.of(studio).filter(pk=layer_id).select_related("piece__making", "item").first()
+    layer = _layers(studio, layer_id).first()
     if layer is None:
         raise Http404
     return layer
+
+
+def layer_and_lot(studio: Studio, layer_id: UUID, lot_id: UUID) -> tuple[PieceLayer, UUID]:
+    """This studio's layer of a piece, and what is in its lot, in one query. Raises `Http404`."""
+    lot = Lot.objects.of(studio).filter(pk=lot_id, waste=False)
+    layer = _layers(studio, layer_id).annotate(lot_item=Subquery(lot.values("item"))).first()
+    if layer is None or layer.lot_item is None:
+        raise Http404
+    return layer, layer.lot_item
+
+
+def _layers(studio: Studio, layer_id: UUID) -> QuerySet[PieceLayer]:
+    return PieceLayer.objects.of(studio).filter(pk=layer_id).select_related("piece__making", "item")
 
 
 def spells_of(making: Making, part_key: str | None = None) -> list[Spell]:

@@ -17,17 +17,20 @@ PULL = "pull"
 
 
 @transaction.atomic
-def pull(
-    member: Member, lot_id: UUID, amount: Decimal, *, press: Press, need: UUID | None = None, item: UUID | None = None
-) -> Entry:
-    """Record that `amount`, in the lot's unit, left the lot; `need` says what it was promised for, `item` what is
-    in the lot where the caller has looked it up.
+def pull(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, need: UUID | None = None) -> Entry:
+    """Record that `amount`, in the lot's unit, left the lot; `need` says what it was promised for.
 
     The same `press` repeated returns the first entry. Raises `Short`, carrying what the book says is left, when the lot
     holds less: the screen then offers a recount. Raises `Http404` for another studio's lot.
     """
     member.must_be(MAKER)
-    item = item or item_of_lot(member.studio, lot_id)
+    return pulled(member, lot_id, amount, item_of_lot(member.studio, lot_id), press=press, need=need)
+
+
+def pulled(
+    member: Member, lot_id: UUID, amount: Decimal, item: UUID, *, press: Press, need: UUID | None = None
+) -> Entry:
+    """The same within the caller's transaction, by a maker, of a lot of the studio that holds that item."""
     if amount <= 0:
         raise Refusal("Take more than nothing.", "amount")
     draft = EntryDraft.start(member, press, PULL, (lot_id, amount, need), [item])
