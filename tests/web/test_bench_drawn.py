@@ -98,7 +98,7 @@ def test_the_column_tells_one_story():
 
 @pytest.mark.parametrize(("wide", "halvings"), [(20, 0), (63, 0), (64, 1), (126, 1), (300, 3)])
 def test_a_piece_is_drawn_at_its_true_size_or_halved_until_it_has_room(wide, halvings):
-    piece = PiecePicture(wide, 10, 4, "")
+    piece = PiecePicture(wide, 10, 4, [], "")
     assert piece.halvings == halvings
     assert piece.wide_px == pytest.approx((wide + 2) * MM_PX / 2**halvings, abs=0.1)
     assert piece.size == ("true size" if not halvings else f"1 : {2**halvings}")

@@ -29,17 +29,15 @@ LOOSE_G_CM3 = 0.04  # of a form that is not known, common practice
 
 @dataclass(frozen=True)
 class PiecePicture:
-    """The finished outline as rings in mm, lying on y 0 and centred on x 0; the loose roll that it starts as."""
+    """The finished outline as rings in mm, lying on y 0 and centred on x 0, and as path data; the loose roll that it starts
+    as.
+    """
 
     wide: float
     high: float
     half_loose: float
     rings: list[list[tuple[float, float]]]
-
-    @property
-    def path(self) -> str:
-        """The outline as path data."""
-        return closed_path(self.rings)
+    path: str
 
     @property
     def across(self) -> float:
@@ -126,7 +124,7 @@ def _outline(part: Part) -> PiecePicture | None:
     left, _, right, top = side_view.bounds
     middle = (left + right) / 2
     rings = [[(u - middle, v) for u, v in ring] for ring in side_view.pieces[0].rings]
-    return PiecePicture(right - left, top, 0.0, rings)
+    return PiecePicture(right - left, top, 0.0, rings, closed_path(rings))
 
 
 def column(grams: Range, taken: float) -> Column:
