@@ -104,3 +104,16 @@ def test_the_second_of_a_pair_is_held_against_the_first(client, owner):
     assert "ear 1: 0.5 g + 0.2 g; came out 23 mm long, 11 mm thick." in words(page(client, making, two))
     assert "ear 2: 0.5 g." in words(page(client, making, one))
     assert "ear 2: 0.5 g; came out" not in words(page(client, making, one))
+
+
+def test_a_figure_made_larger_after_a_false_start_is_at_the_bench_as_it_is_now(client, owner):
+    ball = make.figure(owner, fibre=make.lot(owner, "oat", "99"), length=30)
+    project = make.project(owner, ball)
+    begun = begin_making(owner, project.pk)
+    assert "30 mm" in words(get(client, f"bench/{begun.pk}/"))
+    post(client, f"bench/{begun.pk}/not-begun/")
+    post(client, f"figures/{ball.pk}/part/ball/", diameter_mm="36")
+    again = begin_making(owner, project.pk)
+    assert again.colourway.version_id == begun.colourway.version_id, "the same version, thawed and frozen once more"
+    page = words(get(client, f"bench/{again.pk}/"))
+    assert "36 mm" in page and "30 mm" not in page

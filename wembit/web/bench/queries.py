@@ -18,6 +18,7 @@ from wembit.core.colour.difference import delta_e_2000
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import Range
 from wembit.core.stock.breakage import Breakage, breakage
+from wembit.web.caches import by_content
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
 from wembit.web.figures.order_of_work.takes import Takes, takes_of
@@ -515,9 +516,10 @@ def next_number(project: Project) -> int:
 
 
 def parts_of_making(making: Making) -> Sequence[Part]:
-    """The parts of a making's version in its size, with their layers."""
+    """The parts of a making's version in its size, with their layers; they stay as they are for as long as it is frozen."""
     version = making.colourway.version
-    return at_scale(version, parts_of(version), making.scale)
+    parts = by_content.get_or_make(("parts", version.pk), version.frozen_at, lambda: parts_of(version))
+    return at_scale(version, parts, making.scale)
 
 
 def to_begin(studio: Studio) -> QuerySet[Project]:

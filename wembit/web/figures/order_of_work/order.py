@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 
 from wembit.core.craft.cautions import CAUTIONS
 from wembit.core.craft.schools import asked, way
@@ -11,6 +13,7 @@ from wembit.core.work.amounts import spoken
 from wembit.core.work.methods import GENERAL
 from wembit.core.work.order import dried_together, needs_of, steps
 from wembit.core.work.step import WHY, Step, minutes_range
+from wembit.core.work.worked import Worked
 from wembit.web import numbers
 from wembit.web.figures.models import SCHOOL, Part, Version
 from wembit.web.figures.to_core.estimating import FigurePlan
@@ -18,6 +21,8 @@ from wembit.web.figures.to_core.hands import MINUTES, hand
 from wembit.web.studio.models import Studio
 
 from .worked_parts import worked
+
+ORDERS_KEPT = 128  # in a process, some 30 kB each
 
 
 def fitted(version: Version) -> list[tuple[str, str]]:
@@ -80,8 +85,14 @@ def order_of(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[
     return lines
 
 
-def _ruled(version: Version, parts: Sequence[Part], plan: FigurePlan) -> list[Step]:
-    return steps(worked(version, parts, plan), school_of(version), fitted(version))
+def _ruled(version: Version, parts: Sequence[Part], plan: FigurePlan) -> tuple[Step, ...]:
+    school = json.dumps(school_of(version), sort_keys=True)
+    return _steps(tuple(worked(version, parts, plan)), school, tuple(fitted(version)))
+
+
+@lru_cache(maxsize=ORDERS_KEPT)
+def _steps(parts: tuple[Worked, ...], school: str, fittings: tuple[tuple[str, str], ...]) -> tuple[Step, ...]:
+    return tuple(steps(parts, json.loads(school), fittings))
 
 
 def _spoken(step: Step, studio: Studio, pace: float = 1.0) -> Step:
