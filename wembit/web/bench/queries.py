@@ -7,9 +7,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
-from django.db.models import Count, Exists, F, OuterRef, Prefetch, Q, QuerySet, Subquery, Sum, Value
-from django.db.models.expressions import Combinable
-from django.db.models.functions import Coalesce
+from django.db.models import Count, Exists, F, OuterRef, Prefetch, Q, QuerySet, Subquery, Sum
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
@@ -27,7 +25,6 @@ from wembit.web.figures.to_core.scaling import at_scale
 from wembit.web.plan.models import PLANNED as PROJECT_PLANNED
 from wembit.web.plan.models import Project
 from wembit.web.stash.models import ZERO, Entry, Item, Lot, Promise, standing
-from wembit.web.stash.queries import with_promised
 
 from .models import (
     Drying,
@@ -467,7 +464,7 @@ def thing_of(studio: Studio, thing_id: UUID) -> ThingLine:
 
 def _things(making_ids: list[UUID]) -> dict[UUID, list[ThingLine]]:
     """The things of each making. Two queries, one where there are none."""
-    things = list(MakingThing.objects.filter(making__in=making_ids).select_related("item", "making"))
+    things = list(MakingThing.objects.filter(making__in=making_ids).select_related("item"))
     takes = ThingTake.objects.filter(standing("movement__entry"), thing__in=things).order_by()
     taken = dict(takes.values_list("thing").annotate(total=Sum("movement__amount"))) if things else {}
     lines: dict[UUID, list[ThingLine]] = {}
@@ -492,16 +489,21 @@ class Source:
 
 
 def sources(wanted: PieceLayer | MakingThing) -> list[Source]:
-    """Bags of its item, first the one promised to its need, then the one with most that is free; from a closed drawer last."""
-    lots = with_promised(Lot.objects.of(wanted.studio).filter(item=wanted.item_id, waste=False, on_hand__gt=0))
-    here: Combinable = Value(ZERO)
-    if wanted.need:
-        here = Coalesce(Subquery(Promise.objects.filter(lot=OuterRef("pk"), need=wanted.need).values("amount")), ZERO)
-    lots = lots.annotate(promised_here=here)
-    found = [
-        Source(lot, lot.on_hand - lot.promised + lot.promised_here, lot.promised_here)
-        for lot in lots.select_related("item", "drawer")
-    ]
+    """Bags of its item, first the one promised to its need, then the one with most that is free; from a closed drawer last.
+    Two queries.
+    """
+    lots = Lot.objects.of(wanted.studio).filter(item=wanted.item_id, waste=False, on_hand__gt=0)
+    promises = Promise.objects.of(wanted.studio).filter(lot__item=wanted.item_id).order_by()
+    here: dict[UUID, Decimal] = {}
+    elsewhere: dict[UUID, Decimal] = {}
+    for lot_id, need, amount in promises.values_list("lot", "need", "amount"):
+        whose = here if need == wanted.need else elsewhere
+        whose[lot_id] = whose.get(lot_id, ZERO) + amount
+    found = []
+    for lot in lots.select_related("drawer"):
+        lot.item = wanted.item  # looked up already
+        mine = here.get(lot.pk, ZERO)
+        found.append(Source(lot, lot.on_hand - elsewhere.get(lot.pk, ZERO), mine))
     return sorted(found, key=lambda each: (_is_closed(each.lot), -each.promised_here, -each.free))
 
 
