@@ -62,18 +62,19 @@ def begin_making(member: Member, project_id: UUID) -> Making:
         begun_at=clock.now(),
         needles_out=_usual_needles(member),
     )
-    pieces = [(other, index) for other in plan.parts if other.layers for index in range(other.part.count)]
     needs = {(need.item_id, need.seen): need.pk for need in project.needs.all()}
-    for position, (part_plan, index) in enumerate(pieces):
+    pieces: list[Piece] = []
+    layers: list[PieceLayer] = []
+    for part_plan in plan.parts:
         part = part_plan.part
-        piece = Piece.objects.create(
-            studio=member.studio,
-            making=making,
-            part_key=part.key,
-            name=f"{part.name} {index + 1}" if part.count > 1 else part.name,
-            position=position,
-        )
-        PieceLayer.objects.bulk_create(_layers(piece, part_plan, index, needs, standing))
+        for index in range(part.count if part_plan.layers else 0):
+            name = f"{part.name} {index + 1}" if part.count > 1 else part.name
+            pieces.append(
+                Piece(studio=member.studio, making=making, part_key=part.key, name=name, position=len(pieces))
+            )
+            layers += _layers(pieces[-1], part_plan, index, needs, standing)
+    Piece.objects.bulk_create(pieces)
+    PieceLayer.objects.bulk_create(layers)
     of_item = {item: pk for (item, seen), pk in needs.items() if seen}
     things = things_for(version, [part_plan.part for part_plan in plan.parts], {item for item, _ in needs})
     MakingThing.objects.bulk_create(

@@ -44,11 +44,16 @@ def _write(project: Project, amounts: Amounts) -> set[UUID]:
     needs = {(need.item, need.seen): need for need in project.needs.select_related("item")}
     items = {item.pk for item, _ in needs}
     gone = {key: dict.fromkeys(RANGE, ZERO) for key in needs if key not in amounts}
+    new: list[Need] = []
     for (item, seen), values in {**amounts, **gone}.items():
-        need = needs.get((item, seen)) or Need(studio=project.studio, project=project, item=item, seen=seen)
-        for name in RANGE:
-            setattr(need, name, values[name])
-        need.save()
+        need = needs.get((item, seen))
+        if need is None:
+            new.append(Need(studio=project.studio, project=project, item=item, seen=seen, **values))
+        elif {name: getattr(need, name) for name in RANGE} != values:
+            for name in RANGE:
+                setattr(need, name, values[name])
+            need.save(update_fields=RANGE)
+    Need.objects.bulk_create(new)
     return items | {item.pk for item, _ in amounts}
 
 

@@ -86,12 +86,14 @@ def _row(promise: Promise) -> dict[str, Any]:
 def _write(studio: Studio, needs: Sequence[Need], before: dict, promised: dict) -> None:
     """Bring the stored promises of one item from `before` to `promised`, touching only those that differ."""
     of = {need.pk: need.project for need in needs}
+    new: list[Promise] = []
     for lot, need in before.keys() - promised.keys():
         Promise.objects.filter(lot=lot, need=need).delete()
     for (lot, need), amount in promised.items():
         project = of[need]
         row = {"amount": amount, "due": project.due, "whose": project.name, "priority": project.priority}
         if (lot, need) not in before:
-            Promise.objects.create(studio=studio, lot_id=lot, need=need, **row)
+            new.append(Promise(studio=studio, lot_id=lot, need=need, **row))
         elif before[lot, need] != row:
             Promise.objects.filter(lot=lot, need=need).update(**row)
+    Promise.objects.bulk_create(new)
