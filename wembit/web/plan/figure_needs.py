@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Container, Iterable, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Container, Hashable, Iterable, Sequence
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from typing import TYPE_CHECKING
 from uuid import UUID
@@ -43,6 +43,7 @@ class InSizes:
     parts: Sequence[Part]
     palette: Palette
     plans: dict[float, FigurePlan] = field(default_factory=dict)
+    swapped: dict[Hashable, FigurePlan] = field(default_factory=dict)
 
     @classmethod
     def of(cls, colourway: Colourway) -> InSizes:
@@ -56,6 +57,18 @@ class InSizes:
         if size not in self.plans:
             self.plans[size] = plan_figure(self.version, self.parts_at(size), self.palette)
         return self.plans[size]
+
+    def with_other(self, old: UUID, new: Item, srgb: str) -> FigurePlan:
+        """In its own size with another fibre of that colour in the slots of an item."""
+        key = old, new.pk, srgb
+        if key not in self.swapped:
+            slots = [slot for slot, item in self.palette.items.items() if item.pk == old]
+            items = {**self.palette.items, **dict.fromkeys(slots, new)}
+            colours = {**self.palette.colours, **(dict.fromkeys(slots, srgb) if srgb else {})}
+            self.swapped[key] = plan_figure(
+                self.version, self.parts, replace(self.palette, items=items, colours=colours)
+            )
+        return self.swapped[key]
 
     def plan(self, size: float) -> FigurePlan:
         """Raises `Refusal` for a figure that cannot be computed."""
@@ -97,12 +110,12 @@ def amounts_for(
     return amounts
 
 
-def of_a_making(need: Need) -> Decimal:
-    """What a making takes of a need in the mean of the project's sizes, in g: by the figure where it names that wool, else an
-    equal share.
+def of_a_making(need: Need, figure: InSizes | None = None) -> Decimal:
+    """What a making takes of a need in the mean of the project's sizes, in g: by the figure (where it is there already) if it
+    names that wool, else an equal share.
     """
     project = need.project
-    figure = InSizes.of(project.colourway)
+    figure = figure or InSizes.of(project.colourway)
     counts = Counter(project.size_of(number) for number in range(1, project.count + 1))
     whole = 0.0
     for size, count in counts.items():

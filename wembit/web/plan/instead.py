@@ -4,12 +4,14 @@ said so.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Collection, Sequence
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from wembit.core.grams.estimate import Range
 from wembit.web import clock
+from wembit.web.figures.models import Colourway
+from wembit.web.figures.queries import palettes, parts_of_many
 
 from .figure_needs import NONE_BEGUN, InSizes, of_a_making
 from .laid_layers import laid, ranges, standing_by_number
@@ -17,9 +19,12 @@ from .models import RANGE, StandIn
 from .queries import stand_ins_of
 
 if TYPE_CHECKING:
+    from uuid import UUID
+
     from wembit.web.figures.to_core.estimating import FigurePlan
     from wembit.web.plan.models import Need
     from wembit.web.stash.models import Item
+    from wembit.web.studio.models import Studio
 
 NONE = Range(0.0, 0.0, 0.0)
 
@@ -35,24 +40,28 @@ class Instead:
 
     @classmethod
     def of(cls, need: Need, count: int) -> Instead:
-        """Three queries."""
-        return cls(need, count, InSizes.of(need.project.colourway), list(stand_ins_of(need.project)))
+        """For one need."""
+        return cls(need, count, InSizes.of(need.project.colourway), stand_ins_of(need.project))
+
+    @classmethod
+    def of_many(cls, studio: Studio, needs: Sequence[Need], count: Callable[[Need, InSizes], int]) -> list[Instead]:
+        """For each of them, with the makings that `count` gives. A bounded number of queries."""
+        figures = _figures(studio, {need.project.colourway_id for need in needs})
+        standing: dict[UUID, list[StandIn]] = {}
+        rows = StandIn.objects.filter(project__in={need.project_id for need in needs}, taken_back_at=None)
+        for made in rows.select_related("old", "new"):
+            standing.setdefault(made.project_id, []).append(made)
+        found = []
+        for need in needs:
+            figure = figures[need.project.colourway_id]
+            found.append(cls(need, count(need, figure), figure, standing.get(need.project_id, [])))
+        return found
 
     def ratio(self, new: Item, srgb: str) -> float:
         """Grams of a fibre of that colour for one of the old, by the figure's own rules: covers weigh by what they hide. 1 for
         a figure that cannot be computed.
         """
-        old = self.figure.palette
-        slots = [slot for slot, item in old.items.items() if item.pk == self.need.item_id]
-        palette = replace(
-            old,
-            items={**old.items, **dict.fromkeys(slots, new)},
-            colours={**old.colours, **(dict.fromkeys(slots, srgb) if srgb else {})},
-        )
-        before, after = (
-            self.figure.plan_or_fault(1.0),
-            replace(self.figure, palette=palette, plans={}).plan_or_fault(1.0),
-        )
+        before, after = self.figure.plan_or_fault(1.0), self.figure.with_other(self.need.item_id, new, srgb)
         if before.fault or after.fault:
             return 1.0
         pairs = [
@@ -82,6 +91,13 @@ class Instead:
     def _equal_share(self, ratio: float) -> Range:
         times = float(of_a_making(self.need) / self.need.p50) * self.count * ratio if self.need.p50 else 0.0
         return Range(*(float(getattr(self.need, name)) * times for name in RANGE))
+
+
+def _figures(studio: Studio, way_ids: Collection[UUID]) -> dict[UUID, InSizes]:
+    """The figures of many colourways, by colourway."""
+    ways = list(Colourway.objects.filter(pk__in=way_ids).select_related("version__figure", "version__studio"))
+    dyed, parts = palettes(studio, ways), parts_of_many([way.version for way in ways])
+    return {way.pk: InSizes(way.version, parts[way.version_id], dyed[way.pk]) for way in ways}
 
 
 def _of_one(plan: FigurePlan, those: Sequence[StandIn], made: StandIn) -> Range:

@@ -13,7 +13,7 @@ from django.shortcuts import get_object_or_404
 
 from wembit.web.decimals import to_step
 from wembit.web.errors import Refusal
-from wembit.web.plan.figure_needs import of_a_making
+from wembit.web.plan.figure_needs import InSizes, of_a_making
 from wembit.web.plan.instead import Instead
 from wembit.web.plan.models import PLANNED, Need, Project, StandIn
 from wembit.web.plan.queries import open_needs, project_of
@@ -89,7 +89,7 @@ def moved_over(
     return made
 
 
-def makings_left(need: Need) -> int:
+def makings_left(need: Need, figure: InSizes | None = None) -> int:
     """How many makings what is left of a need is for."""
-    each = of_a_making(need)
+    each = of_a_making(need, figure)
     return min(need.project.count, math.ceil(need.left / each - Decimal("0.02"))) if each else 0

@@ -19,7 +19,7 @@ from wembit.web.colour.map.nearest_and_blends import Recipe, recipes
 from wembit.web.colour.map.target import Target, target_of
 from wembit.web.colour.queries import Wool, Wools, blending_forms, blending_habits, wools
 from wembit.web.plan.actions.stand_in import makings_left
-from wembit.web.plan.figure_needs import of_a_making
+from wembit.web.plan.figure_needs import InSizes, of_a_making
 from wembit.web.plan.instead import Instead
 from wembit.web.plan.queries import NeedLine, covers_of, covers_over, short_elsewhere
 from wembit.web.restock.queries import TideLine, tide_of
@@ -41,14 +41,6 @@ MOST_SINGLES = 8
 LEAST_SHARE = 0.5  # of the grams of the old wool: a bag that holds less is not reckoned with
 STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
 WEIGH, WAIT, SEND = "weigh", "wait", "send"  # a bag that nobody weighed, a parcel on its way, a list not sent yet
-
-
-@dataclass(frozen=True)
-class OtherProject:
-    """Another project that is short of the same wool, and for how many makings."""
-
-    need: Need
-    count: int
 
 
 @dataclass(frozen=True)
@@ -83,7 +75,7 @@ class Answers:
     count: int
     grams: float
     only: bool = False
-    others: list[OtherProject] = field(default_factory=list)
+    others: list[Instead] = field(default_factory=list)
     first: list[Answer] = field(default_factory=list)
     rest: list[Answer] = field(default_factory=list)
 
@@ -126,9 +118,15 @@ def _for_how_many(need: Need, short: Any, count: int | None = None) -> tuple[int
     return count, round(min(float(need.left), each * count), 2)
 
 
-def places_beside(studio: Studio, need: Need) -> list[OtherProject]:
+def places_beside(studio: Studio, need: Need) -> list[Instead]:
     """The other projects that are short of the same wool where it is seen, or hidden, as it is here."""
-    return [OtherProject(other, _for_how_many(other, short)[0]) for other, short in short_elsewhere(studio, need)]
+    short = {other.pk: (other, missing) for other, missing in short_elsewhere(studio, need)}
+
+    def count(other: Need, figure: InSizes) -> int:
+        each = float(of_a_making(other, figure))
+        return makings_for(float(short[other.pk][1]), each, makings_left(other, figure))
+
+    return Instead.of_many(studio, [other for other, _ in short.values()], count) if short else []
 
 
 def free_by_item(shelf: Wools) -> dict[str, float]:
@@ -244,7 +242,7 @@ def _that_hold_enough(rows: Sequence[Answer], need: Need, count: int) -> list[An
 
 
 def _blends(
-    studio: Studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, others: Sequence[OtherProject]
+    studio: Studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, others: Sequence[Instead]
 ) -> list[Answer]:
     """Blends in one batch for this project and the others: as much as nine in ten of their makings take of a batt of that
     colour, and what stays in the carders is taken with it.
@@ -253,7 +251,7 @@ def _blends(
         return []  # nobody cards for an inside
     found, left = [], 1 - studio.habits.get("carding_loss", LOSS_CARDING)
     batt = Item(studio=studio, kind=FIBRE, unit=GRAMS, breed=MIXED, form="batt")
-    places = [Instead.of(line.need, count), *(Instead.of(place.need, place.count) for place in others)]
+    places = [Instead.of(line.need, count), *others]
 
     def weigh(srgb: str) -> float:
         return sum(place.taken(batt, srgb).p90 for place in places) / left
