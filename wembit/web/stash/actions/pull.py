@@ -30,7 +30,8 @@ def pull(member: Member, lot_id: UUID, amount: Decimal, *, press: Press, need: U
 def pulled(
     member: Member, lot_id: UUID, amount: Decimal, item: UUID, *, press: Press, need: UUID | None = None
 ) -> Entry:
-    """The same within the caller's transaction, by a maker, of a lot of the studio that holds that item."""
+    """The same within the caller's transaction, of a lot of the studio that holds that item."""
+    member.must_be(MAKER)
     if amount <= 0:
         raise Refusal("Take more than nothing.", "amount")
     draft = EntryDraft.start(member, press, PULL, (lot_id, amount, need), [item])
