@@ -346,7 +346,14 @@ def test_a_wool_that_covers_worse_has_to_hold_more_to_be_an_answer(client, owner
     salmon = make.lot(owner, "salmon", f"{rust.p50 + D('0.05'):.2f}", srgb="#bb6440")
     assert "salmon instead" not in words(get(client, address)), "as much as of the rust, but it does not hide the white"
     post(client, f"stash/lot/{salmon.pk}/weigh/", amount=f"{rust.p50 * 3:.2f}")
-    assert "salmon instead" in words(get(client, address))
+    page = get(client, address)
+    said = float(re.search(r"salmon instead: .*?, ([\d.]+) g of [\d.]+ g free", words(page))[1])
+    assert said > float(rust.p50) * 1.02
+    post(client, f"restock/project/{balls.pk}/{rust.item_id}/accept/", **form_of(page, "salmon instead"))
+    need = Need.objects.get(project=balls, item=salmon.item)
+    assert float(need.p50) == pytest.approx(said, abs=0.051), (
+        "what is said is what the plan then needs, as it is rounded"
+    )
 
 
 def test_makings_have_the_thin_layer_before_the_cover_and_lose_it_again(client, owner, balls):

@@ -155,6 +155,12 @@ def colourways(studio: Studio) -> list[Colourway]:
     return [row for row in rows if row.version.number == newest[row.version.figure_id]]
 
 
+def colourways_of(studio: Studio, ids: Iterable[UUID]) -> list[Colourway]:
+    """This studio's colourways of those ids, with version and figure."""
+    rows = Colourway.objects.of(studio).filter(pk__in=set(ids))
+    return list(rows.select_related("studio", "version__figure", "version__studio"))
+
+
 def palettes(studio: Studio, ways: list[Colourway]) -> dict:
     """The palettes of many colourways in two queries, by colourway."""
     choices = list(

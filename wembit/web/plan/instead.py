@@ -4,22 +4,21 @@ said so.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from wembit.core.grams.estimate import Range
 from wembit.web import clock
-from wembit.web.figures.models import Colourway
-from wembit.web.figures.queries import palettes, parts_of_many
+from wembit.web.figures.queries import colourways_of, palettes, parts_of_many
 
 from .figure_needs import NONE_BEGUN, InSizes, of_a_making
 from .laid_layers import laid, ranges, standing_by_number
 from .models import RANGE, StandIn
-from .queries import stand_ins_of
+from .queries import stand_ins_by_project, stand_ins_of
 
 if TYPE_CHECKING:
-    from uuid import UUID
+    from decimal import Decimal
 
     from wembit.web.figures.to_core.estimating import FigurePlan
     from wembit.web.plan.models import Need
@@ -46,16 +45,20 @@ class Instead:
     @classmethod
     def of_many(cls, studio: Studio, needs: Sequence[Need], count: Callable[[Need, InSizes], int]) -> list[Instead]:
         """For each of them, with the makings that `count` gives. A bounded number of queries."""
-        figures = _figures(studio, {need.project.colourway_id for need in needs})
-        standing: dict[UUID, list[StandIn]] = {}
-        rows = StandIn.objects.filter(project__in={need.project_id for need in needs}, taken_back_at=None)
-        for made in rows.select_related("old", "new"):
-            standing.setdefault(made.project_id, []).append(made)
+        ways = colourways_of(studio, [need.project.colourway_id for need in needs])
+        dyed, parts = palettes(studio, ways), parts_of_many([way.version for way in ways])
+        figures = {way.pk: InSizes(way.version, parts[way.version_id], dyed[way.pk]) for way in ways}
+        standing = stand_ins_by_project(studio, [need.project_id for need in needs])
         found = []
         for need in needs:
             figure = figures[need.project.colourway_id]
             found.append(cls(need, count(need, figure), figure, standing.get(need.project_id, [])))
         return found
+
+    @property
+    def grams(self) -> Decimal:
+        """What these makings take of the old fibre, the middle, no more than is left to take."""
+        return min(self.need.left, of_a_making(self.need, self.figure) * self.count)
 
     def ratio(self, new: Item, srgb: str) -> float:
         """Grams of a fibre of that colour for one of the old, by the figure's own rules: covers weigh by what they hide. 1 for
@@ -89,15 +92,10 @@ class Instead:
         return whole if whole.p50 else self._equal_share(ratio)
 
     def _equal_share(self, ratio: float) -> Range:
-        times = float(of_a_making(self.need) / self.need.p50) * self.count * ratio if self.need.p50 else 0.0
+        times = (
+            float(of_a_making(self.need, self.figure) / self.need.p50) * self.count * ratio if self.need.p50 else 0.0
+        )
         return Range(*(float(getattr(self.need, name)) * times for name in RANGE))
-
-
-def _figures(studio: Studio, way_ids: Collection[UUID]) -> dict[UUID, InSizes]:
-    """The figures of many colourways, by colourway."""
-    ways = list(Colourway.objects.filter(pk__in=way_ids).select_related("version__figure", "version__studio"))
-    dyed, parts = palettes(studio, ways), parts_of_many([way.version for way in ways])
-    return {way.pk: InSizes(way.version, parts[way.version_id], dyed[way.pk]) for way in ways}
 
 
 def _of_one(plan: FigurePlan, those: Sequence[StandIn], made: StandIn) -> Range:

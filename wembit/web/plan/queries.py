@@ -360,6 +360,15 @@ def stand_ins_of(project: Project) -> list[StandIn]:
     return list(project.stand_ins.filter(taken_back_at=None).select_related("old", "new"))
 
 
+def stand_ins_by_project(studio: Studio, project_ids: Iterable[UUID]) -> dict[UUID, list[StandIn]]:
+    """The same of many projects, the first accepted first."""
+    found: dict[UUID, list[StandIn]] = {}
+    rows = StandIn.objects.of(studio).filter(project__in=set(project_ids), taken_back_at=None)
+    for made in rows.select_related("old", "new"):
+        found.setdefault(made.project_id, []).append(made)
+    return found
+
+
 def answered_by(studio: Studio, key: str) -> bool:
     """Whether that press has answered a shortage already."""
     return StandIn.objects.of(studio).filter(client_key=key).exists()

@@ -179,7 +179,7 @@ def drawers(studio: Studio) -> list[str]:
 
 def items_of(studio: Studio, ids: Iterable[str]) -> dict[str, Item]:
     """This studio's items of those ids, each by its id as text."""
-    return {str(item.pk): item for item in Item.objects.of(studio).filter(pk__in=set(ids))}
+    return {str(item.pk): item for item in Item.objects.of(studio).filter(pk__in=set(ids)).select_related("own_breed")}
 
 
 def items(studio: Studio) -> list[Item]:

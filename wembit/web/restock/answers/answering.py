@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Any
-from uuid import UUID
 
 from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import in_words
 from wembit.core.colour.matching import nearest
-from wembit.core.colour.show_through import DARKER_L
+from wembit.core.colour.show_through import DARKER_L, LEAST_G_M2, MOST_G_M2
 from wembit.core.colour.thin_layer import laid_under, more_over
 from wembit.core.craft.materials import FORMS, LOSS_CARDING
 from wembit.core.stock.insides import MORE_COVER, NEVER, inside_trouble
@@ -24,9 +23,12 @@ from wembit.web.plan.instead import Instead
 from wembit.web.plan.queries import NeedLine, covers_of, covers_over, short_elsewhere
 from wembit.web.restock.queries import TideLine, tide_of
 from wembit.web.stash.models import FIBRE, GRAMS, MIXED, Item
+from wembit.web.stash.queries import items_of
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
+    from collections.abc import Callable, Mapping, Sequence
+    from decimal import Decimal
+    from uuid import UUID
 
     from wembit.web.plan.models import Need
     from wembit.web.stash.models import Lot
@@ -38,7 +40,7 @@ UNTOLD = "#cfcfcf"  # where nobody has told a colour
 SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
 LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
 MOST_SINGLES = 8
-LEAST_SHARE = 0.5  # of the grams of the old wool: a bag that holds less is not reckoned with
+LEAST_SHARE = LEAST_G_M2 / MOST_G_M2  # of the grams of the old wool: no cover takes less in its place
 STAND_IN, BLEND, HIDDEN, UNDER_IT, BUY = "stand in", "blend", "hidden", "under", "buy"
 WEIGH, WAIT, SEND = "weigh", "wait", "send"  # a bag that nobody weighed, a parcel on its way, a list not sent yet
 
@@ -91,12 +93,13 @@ def answers(studio: Studio, needs: list[NeedLine], count: int | None = None, onl
     need, shelf = line.need, wools(studio)
     if not line.left:  # all of it is taken, or another one stands in for it
         return Answers(target_of({"item": str(need.item_id)}, shelf), line, 0, 0.0)
-    count, grams = _for_how_many(need, line.short, count)
+    (here,) = Instead.of_many(studio, [need], _how_many({need.pk: line.short}, count))
+    count, grams = here.count, round(float(here.grams), 2)
     others = places_beside(studio, need)
     target = target_of({"item": str(need.item_id)}, shelf)
     rows = [
-        *_singles(shelf, line, target, count, grams),
-        *_blends(studio, shelf, line, target, count, [] if only else others),
+        *_singles(shelf, line, target, here),
+        *_blends(studio, shelf, line, target, [here, *([] if only else others)]),
     ]
     rows += _kept_for_what_shows(shelf, needs, line)
     rows += _laid_under(shelf, line, target, count)
@@ -111,22 +114,21 @@ def answers(studio: Studio, needs: list[NeedLine], count: int | None = None, onl
     return Answers(target, line, count, grams, only, others, first, [row for row in rows if row not in first])
 
 
-def _for_how_many(need: Need, short: Any, count: int | None = None) -> tuple[int, float]:
-    """For how many makings another wool has to stand in, all of which take it, and how much that is, in g."""
-    each = float(of_a_making(need))
-    count = makings_for(float(short), each, makings_left(need), count)
-    return count, round(min(float(need.left), each * count), 2)
+def _how_many(short: Mapping[UUID, Decimal], wanted: int | None = None) -> Callable[[Need, InSizes], int]:
+    """For how many makings another wool has to stand in, by how much each need is short."""
+
+    def count(need: Need, figure: InSizes) -> int:
+        each, left = float(of_a_making(need, figure)), makings_left(need, figure)
+        return makings_for(float(short[need.pk]), each, left, wanted)
+
+    return count
 
 
 def places_beside(studio: Studio, need: Need) -> list[Instead]:
     """The other projects that are short of the same wool where it is seen, or hidden, as it is here."""
-    short = {other.pk: (other, missing) for other, missing in short_elsewhere(studio, need)}
-
-    def count(other: Need, figure: InSizes) -> int:
-        each = float(of_a_making(other, figure))
-        return makings_for(float(short[other.pk][1]), each, makings_left(other, figure))
-
-    return Instead.of_many(studio, [other for other, _ in short.values()], count) if short else []
+    short = short_elsewhere(studio, need)
+    count = _how_many({other.pk: missing for other, missing in short})
+    return Instead.of_many(studio, [other for other, _ in short], count) if short else []
 
 
 def free_by_item(shelf: Wools) -> dict[str, float]:
@@ -150,13 +152,13 @@ def _trouble(wool: Wool, need: Need, free: float, grams: float, **more: Any) -> 
     )
 
 
-def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, grams: float) -> list[Answer]:
+def _singles(shelf: Wools, line: NeedLine, target: Target | None, here: Instead) -> list[Answer]:
     """Other wools of which enough is free for what the makings take of them; where it shows, of a form that lies like the old
     one.
     """
-    need, free = line.need, free_by_item(shelf)
+    need, free, grams = line.need, free_by_item(shelf), float(here.grams)
     if not need.seen:
-        return _insides(shelf, line, count, grams)
+        return _insides(shelf, line, here)
     lies = FORMS[need.item.form].blends
     rows = [
         n
@@ -181,7 +183,7 @@ def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, gr
                 STAND_IN,
                 trouble,
                 line,
-                count,
+                here.count,
                 grams,
                 in_words(each.de00),
                 wool.srgb,
@@ -190,7 +192,7 @@ def _singles(shelf: Wools, line: NeedLine, target: Target | None, count: int, gr
                 free[wool.item_id],
             )
         )
-    held = _that_hold_enough(found, need, count)
+    held = _that_hold_enough(found, here)
     return [row for row in held if row is held[0] or row.trouble.de00 <= UNLIKE]
 
 
@@ -200,11 +202,11 @@ def _is_a_skin(wool: Wool, need: Need) -> bool:
     return (wool.felting != NEVER or old.source.felting == NEVER) and (wool.form != CORE or old.form == CORE)
 
 
-def _insides(shelf: Wools, line: NeedLine, count: int, grams: float) -> list[Answer]:
+def _insides(shelf: Wools, line: NeedLine, here: Instead) -> list[Answer]:
     """Other wools for the inside, whatever their colour: by what they are good for, and by what the covers over them take
     more; dark wool creeps out of a pale skin.
     """
-    need, free = line.need, free_by_item(shelf)
+    need, free, count, grams = line.need, free_by_item(shelf), here.count, float(here.grams)
     over = covers_over(need.project, need.item_id)
     found = []
     for wool in {wool.item_id: wool for wool in shelf.rows}.values():
@@ -225,15 +227,15 @@ def _insides(shelf: Wools, line: NeedLine, count: int, grams: float) -> list[Ans
             Answer(STAND_IN, trouble, line, count, grams, words, wool.srgb, wool.name, wool.item_id, free[wool.item_id])
         )
     found.sort(key=lambda row: (row.trouble.score, -row.free))
-    return _that_hold_enough(found, need, count)
+    return _that_hold_enough(found, here)
 
 
-def _that_hold_enough(rows: Sequence[Answer], need: Need, count: int) -> list[Answer]:
+def _that_hold_enough(rows: Sequence[Answer], here: Instead) -> list[Answer]:
     """The first stand-ins of which there is as much free as the makings take of them, with those grams."""
-    instead, items = Instead.of(need, count), Item.objects.in_bulk([row.item_id for row in rows])
+    items = items_of(here.need.studio, [row.item_id for row in rows])
     found: list[Answer] = []
     for row in rows:
-        taken = round(instead.taken(items[UUID(row.item_id)], row.srgb).p50, 2)
+        taken = round(here.taken(items[row.item_id], row.srgb).p50, 2)
         if taken <= row.free:
             found.append(replace(row, grams=taken, trouble=replace(row.trouble, share_of_free=taken / row.free)))
         if len(found) == MOST_SINGLES:
@@ -242,16 +244,15 @@ def _that_hold_enough(rows: Sequence[Answer], need: Need, count: int) -> list[An
 
 
 def _blends(
-    studio: Studio, shelf: Wools, line: NeedLine, target: Target | None, count: int, others: Sequence[Instead]
+    studio: Studio, shelf: Wools, line: NeedLine, target: Target | None, places: Sequence[Instead]
 ) -> list[Answer]:
-    """Blends in one batch for this project and the others: as much as nine in ten of their makings take of a batt of that
-    colour, and what stays in the carders is taken with it.
+    """Blends in one batch for all the places, this project's first: as much as nine in ten of their makings take of a batt of
+    that colour, and what stays in the carders is taken with it.
     """
     if target is None or not line.need.seen or not FORMS[line.need.item.form].blends:
         return []  # nobody cards for an inside
     found, left = [], 1 - studio.habits.get("carding_loss", LOSS_CARDING)
     batt = Item(studio=studio, kind=FIBRE, unit=GRAMS, breed=MIXED, form="batt")
-    places = [Instead.of(line.need, count), *others]
 
     def weigh(srgb: str) -> float:
         return sum(place.taken(batt, srgb).p90 for place in places) / left
@@ -262,7 +263,7 @@ def _blends(
         share = max(dose.grams / dose.wool.free for dose in recipe.doses if dose.wool.free)
         trouble = Trouble(de00=recipe.de00, seen=line.need.seen, mottle=recipe.mottle_de00, share_of_free=share)
         grams = round(left * sum(dose.grams for dose in recipe.doses), 2)
-        found.append(Answer(BLEND, trouble, line, count, grams, recipe.words, recipe.srgb, recipe=recipe))
+        found.append(Answer(BLEND, trouble, line, places[0].count, grams, recipe.words, recipe.srgb, recipe=recipe))
     return found
 
 
@@ -271,8 +272,10 @@ def _kept_for_what_shows(shelf: Wools, lines: list[NeedLine], short: NeedLine) -
     hidden = next((line for line in lines if not line.need.seen and line.left and line is not short), None)
     if hidden is None or not short.need.seen:
         return []
-    grams, count = float(hidden.left), max(1, makings_left(hidden.need))
-    return [replace(row, kind=HIDDEN) for row in _insides(shelf, hidden, count, grams)[:1]]
+    (here,) = Instead.of_many(
+        hidden.need.studio, [hidden.need], lambda need, figure: max(1, makings_left(need, figure))
+    )
+    return [replace(row, kind=HIDDEN) for row in _insides(shelf, hidden, here)[:1]]
 
 
 def _laid_under(shelf: Wools, line: NeedLine, target: Target | None, count: int) -> list[Answer]:
