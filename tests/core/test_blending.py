@@ -122,6 +122,7 @@ def test_each_recipe_is_the_best_for_its_rank_to_a_tenth(data):
     assert [round(each.de00, 5) for each in found] == sorted(round(each.de00, 5) for each in found)
 
 
+@pytest.mark.sampled("shelves of thirty", 1)
 @pytest.mark.parametrize("seed", range(3))
 def test_a_shelf_of_thirty_is_searched_as_if_all_had_been_tried(seed):
     chance = np.random.default_rng(seed)
@@ -175,6 +176,7 @@ def test_only_mixes_are_named_where_only_those_are_asked_for():
 LARGEST = [pytest.param(2000, fibres, marks=pytest.mark.whole) for fibres in (2, 3)]
 
 
+@pytest.mark.sampled("large shelves", 2)
 @pytest.mark.parametrize(("count", "fibres"), [(60, 3), (200, 3), (500, 3), (40, 4), *LARGEST])
 def test_a_blend_of_a_large_shelf_is_found_again(count, fibres):
     """A colour that some lots make exactly is there to be found, or another as near."""

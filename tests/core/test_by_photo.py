@@ -12,7 +12,7 @@ from wembit.core.work.by_photo import CARD_MM, NoScale, measured, otsu, smallest
 from wembit.core.work.laid_over import laid_over
 
 
-@settings(max_examples=5, deadline=None)
+@settings(max_examples=settings.default.max_examples // 5)
 @given(turned=st.floats(0, math.pi), long=st.floats(40, 110), tilt=st.floats(0, 0.2), seed=st.integers(0, 99))
 def test_beside_a_card_within_a_millimetre_at_a_hundred(turned, long, tilt, seed):
     piece = (disc(112 + 0.62 * long, 90, long, 0.55 * long, turned), "#8a3b2a")
@@ -21,6 +21,7 @@ def test_beside_a_card_within_a_millimetre_at_a_hundred(turned, long, tilt, seed
     assert found.wide_mm == pytest.approx(0.55 * long, abs=1.0)
 
 
+@pytest.mark.sampled("coins", 1)
 @pytest.mark.parametrize("coin", [16.25, 25.75, 30.0])
 def test_beside_a_coin(coin):
     piece = (disc(170, 110, 100, 48, 0.7), "#5a6a40")
@@ -50,6 +51,7 @@ def test_a_square_piece_is_no_card_and_a_ball_beside_a_coin_is_the_right_one():
     assert ball.long_mm == pytest.approx(40, abs=0.6)
 
 
+@pytest.mark.sampled("pictures that cannot be measured", 2)
 @pytest.mark.parametrize(
     ("things", "coin", "said"),
     [

@@ -60,6 +60,7 @@ CASES = {
 }
 
 
+@pytest.mark.sampled("drawn futures", 5)
 @pytest.mark.parametrize("fibre", CASES.values(), ids=CASES)
 def test_odds_and_balances_are_those_of_drawn_futures(fibre):
     found = futures(TODAY, [fibre])[0]
@@ -80,7 +81,6 @@ def test_odds_and_balances_are_those_of_drawn_futures(fibre):
 
 
 @given(st.floats(0.5, 200), st.floats(1, 30), st.sampled_from([0.3, 0.7, 1.1, 1.5, 2.0, 4.0, 30.0]))
-@settings(max_examples=60, deadline=None)
 def test_a_habit_alone_is_a_gamma_distribution(on_hand, weekly, scatter):
     """scipy.stats.gamma: what is used until a day has the shape of a day's times the days."""
     sd = scatter * weekly

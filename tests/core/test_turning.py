@@ -80,6 +80,7 @@ def test_from_the_opposite_side_an_outline_is_the_mirror_of_itself(name, gaze):
     assert (left2, right2) == pytest.approx((-right, -left), abs=1e-6)
 
 
+@pytest.mark.sampled("figures from everywhere", 6)
 @pytest.mark.parametrize("name", sorted(EVERY))
 def test_every_figure_is_drawn_from_everywhere(name):
     pieces = pieces_of(name)
@@ -156,6 +157,7 @@ def test_the_faces_of_a_solid_close_round_its_volume_and_turn_outwards(shape, of
         assert all(edges[b, a] == n for (a, b), n in edges.items()), "each edge is walked once each way"
 
 
+@pytest.mark.sampled("figures outwards", 6)
 @pytest.mark.parametrize("name", sorted(EVERY))
 def test_every_piece_of_every_figure_turns_its_faces_outwards_and_is_light_enough_to_send(name):
     pieces = pieces_of(name)

@@ -6,19 +6,29 @@ from django.test import Client
 from django.test.client import ClientHandler
 
 from tests.web import factories as make
+from tests.web.shared import put_in_order, pytest_fixture_setup, pytest_runtest_teardown, shared
 from wembit.web import caches
+
+__all__ = ["pytest_fixture_setup", "pytest_runtest_teardown"]
+
+
+@pytest.hookimpl(tryfirst=True)
+def pytest_collection_modifyitems(items):
+    put_in_order(items)
 
 
 @pytest.fixture(autouse=True)
 def _fresh_cache(settings, tmp_path):
     settings.MEDIA_ROOT = tmp_path
-    caches.until_pressed.clear()
+    caches.forget_studios()  # what a test has pressed is rolled back, and so are stamps and moments
     caches.by_content.clear()
 
 
-@pytest.fixture
-def owner(db):
-    return make.studio_owner()
+@shared
+def owner():
+    member = make.studio_owner()
+    member.session_key = signed_in(member).session.session_key
+    return member
 
 
 @pytest.fixture
@@ -28,9 +38,18 @@ def studio(owner):
 
 def signed_in(member) -> Client:
     client = Client()
-    client.force_login(member.user)
+    if key := getattr(member, "session_key", ""):
+        client.cookies[settings.SESSION_COOKIE_NAME] = key
+    else:
+        client.force_login(member.user)
     client.base = f"/s/{member.studio.slug}/"
     return client
+
+
+@shared
+def maker(owner):
+    """A client for what the tests of a file share."""
+    return signed_in(owner)
 
 
 @pytest.fixture

@@ -5,6 +5,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Piece, PieceLayer
 from wembit.web.figures.models import Part
@@ -13,7 +14,7 @@ from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.studio.models import VIEWER
 
 
-@pytest.fixture
+@shared
 def making(owner):
     """One firm ball of 40 mm."""
     ball = make.figure(owner, fibre=make.lot(owner, "oat", "99"), length=40)

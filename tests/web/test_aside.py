@@ -7,6 +7,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import PieceLayer, Take
 from wembit.web.bench.queries import making_of
@@ -16,12 +17,12 @@ from wembit.web.stash.models import Lot, Promise
 from wembit.web.studio.models import VIEWER
 
 
-@pytest.fixture
+@shared
 def oat(owner):
     return make.lot(owner, "oat", "30")
 
 
-@pytest.fixture
+@shared
 def making(owner, oat):
     """Two balls of 30 mm, one after the other."""
     ball = make.figure(owner, fibre=oat, length=30)
@@ -29,12 +30,12 @@ def making(owner, oat):
     return begin_making(owner, make.project(owner, ball).pk)
 
 
-@pytest.fixture
+@shared
 def first(making):
     return PieceLayer.objects.order_by("piece__position")[0]
 
 
-@pytest.fixture
+@shared
 def second(making):
     return PieceLayer.objects.order_by("piece__position")[1]
 

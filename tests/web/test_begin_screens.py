@@ -10,6 +10,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import forms_of
 from tests.web.helpers import get, post, text, title, told, words
+from tests.web.shared import shared
 from wembit.core.body_plans.every_plan import PLANS
 from wembit.web.figures.actions.add_colourway import add_colourway
 from wembit.web.figures.actions.choose_fibre import choose_fibre
@@ -24,7 +25,7 @@ from wembit.web.studio.models import Deed
 FOX, CREAM = "#a9713f", "#e8dcc4"
 
 
-@pytest.fixture
+@shared
 def shelf(owner):
     return {
         name: make.lot(owner, name, "400", srgb=srgb)

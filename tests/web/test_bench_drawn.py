@@ -8,6 +8,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.built_once import in_fibre
 from tests.web.helpers import figure_with, get, post, words
+from tests.web.shared import shared
 from wembit.core.grams.estimate import Range
 from wembit.core.work.alike import alike_within
 from wembit.web.bench.actions.begin_making import begin_making
@@ -25,10 +26,10 @@ from wembit.web.studio.models import Member, Studio
 HTMX = {"HX-Request": "true"}
 
 
-@pytest.fixture
-def rabbit(client, owner):
+@shared
+def rabbit(maker, owner):
     """A body with two ears, all in one wool of 100 g."""
-    return begun(client, owner, "Rabbit", ("body", "60"), ("head", "30"), ("ear", "24"))
+    return begun(maker, owner, "Rabbit", ("body", "60"), ("head", "30"), ("ear", "24"))
 
 
 def begun(client, owner, name, *parts):

@@ -8,6 +8,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import forms_of, keep_hours
 from tests.web.helpers import get, post, text, words
+from tests.web.shared import shared
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import PieceLayer
@@ -21,7 +22,7 @@ from wembit.web.stash.models import Item, Lot, OwnBreed
 from wembit.web.studio.models import VIEWER, Studio
 
 
-@pytest.fixture
+@shared
 def project(owner):
     return make.project(owner, make.figure(owner, fibre=make.lot(owner, "oat", "900"), length=60), count=4, days=20)
 

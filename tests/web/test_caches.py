@@ -9,7 +9,9 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post
-from wembit.web.caches import BoundedCache, until_pressed
+from wembit.web.caches import BoundedCache, forget_studios, nothing_kept, until_pressed
+from wembit.web.colour.queries import wools
+from wembit.web.stash.models import Lot
 from wembit.web.studio.models import Studio
 
 
@@ -82,6 +84,21 @@ def test_twenty_presses_keep_one_page_of_today(client, owner):
 
 def stamp(studio) -> int:
     return Studio.objects.get(pk=studio.pk).stamp
+
+
+def test_what_is_only_tried_is_not_kept_for_a_press_that_comes_to_the_same_stamp(owner, studio):
+    moss = make.lot(owner, "moss", "50", srgb="#6f7d43")
+    with nothing_kept():
+        Lot.objects.filter(pk=moss.pk).update(on_hand=1)
+        assert [wool.free for wool in wools(studio).rows] == [1]
+    Lot.objects.filter(pk=moss.pk).update(on_hand=50)
+    shelf = wools(studio)
+    assert [wool.free for wool in shelf.rows] == [50]
+    assert wools(studio) is shelf
+    studio.stamp += 1
+    assert wools(studio) is not shelf
+    forget_studios()
+    assert wools(studio) is not shelf
 
 
 @pytest.mark.parametrize("given", [{"amount": "much"}, {"amount": "99999"}, {}])

@@ -7,14 +7,15 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, text, told, words
+from tests.web.shared import shared
 from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.models import Choice, Figure, Part
 from wembit.web.figures.queries import colourway_of, newest_version
 
 
-@pytest.fixture
-def hare(client, owner) -> Figure:
-    figure = figure_with(client, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"), ("eye", "4"))
+@shared
+def hare(maker, owner) -> Figure:
+    figure = figure_with(maker, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"), ("eye", "4"))
     figure.fawn, figure.gull = (
         make.lot(owner, "fawn", srgb="#b08a5e").item,
         make.lot(owner, "gull", srgb="#dcdcd6").item,

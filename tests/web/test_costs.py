@@ -9,6 +9,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import form_at
 from tests.web.helpers import get, post, told, words
+from tests.web.shared import shared
 from wembit.web.bench.models import PieceLayer
 from wembit.web.costs.figure_cost import figure_cost, made_costs
 from wembit.web.costs.worth import use, worth
@@ -19,17 +20,17 @@ from wembit.web.stash.models import Item, Lot, Movement
 from wembit.web.studio.models import MAKER, VIEWER, Studio
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "40")
 
 
-@pytest.fixture
-def priced(client, owner, moss):
+@shared
+def priced(maker, owner, moss):
     """Moss at 5.00 for 50 g, told by the page's own form."""
-    post(client, "restock/suppliers/new/", name="Marram Wool Shed", lead_days="6", postage="3.20")
+    post(maker, "restock/suppliers/new/", name="Marram Wool Shed", lead_days="6", postage="3.20")
     supplier = Supplier.objects.get()
-    post(client, f"restock/suppliers/{supplier.pk}/offer/", item=str(moss.item_id), pack="50", price="5.00")
+    post(maker, f"restock/suppliers/{supplier.pk}/offer/", item=str(moss.item_id), pack="50", price="5.00")
     return supplier
 
 

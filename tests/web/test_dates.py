@@ -9,17 +9,18 @@ from django.test import Client
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, words
+from tests.web.shared import shared
 from wembit.web import clock
 from wembit.web.restock.models import Feed
 from wembit.web.studio.models import VIEWER
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "4")
 
 
-@pytest.fixture
+@shared
 def project(owner, moss):
     make.offer(owner, moss.item, "50")
     return make.project(owner, make.figure(owner, fibre=moss, length=60), name="Fair; north, pier", days=40)

@@ -3,12 +3,11 @@
 import re
 import uuid
 
-import pytest
-
 from tests.conftest import some
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, text, told, words
+from tests.web.shared import shared
 from tests.web.test_walls import ROUTES, filled
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, PieceLayer
@@ -25,12 +24,12 @@ from wembit.web.stash.models import Entry, Lot
 from wembit.web.studio.models import VIEWER, Deed
 
 
-@pytest.fixture
-def hare(client):
-    return figure_with(client, "Hare", ("body", "60"), ("head", "30"), ("ear", "20"))
+@shared
+def hare(maker):
+    return figure_with(maker, "Hare", ("body", "60"), ("head", "30"), ("ear", "20"))
 
 
-@pytest.fixture
+@shared
 def fawn(owner):
     return make.lot(owner, "fawn")
 

@@ -27,6 +27,12 @@ from wembit.web.plan.queries import open_needs
 from wembit.web.stash.models import Promise
 
 
+@pytest.fixture
+def owner(db):
+    """Committed where a test commits."""
+    return make.studio_owner()
+
+
 def grams_of(figure, key) -> float:
     version = newest_version(figure)
     plan = plan_figure(version, parts_of(version), Palette.of(colourway_of(version)))

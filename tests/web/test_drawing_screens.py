@@ -6,13 +6,14 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.figures.models import Figure, Part
 from wembit.web.figures.queries import newest_version
 
 
-@pytest.fixture
-def hare(client, owner) -> Figure:
-    return figure_with(client, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"), ("eye", "4"), ("leg", "30"))
+@shared
+def hare(maker, owner) -> Figure:
+    return figure_with(maker, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"), ("eye", "4"), ("leg", "30"))
 
 
 def seat(figure, key) -> dict:

@@ -2,11 +2,10 @@
 
 import datetime as dt
 
-import pytest
-
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, text, words
+from tests.web.shared import shared
 from wembit.core.work.spells import TURN_EVERY_MIN
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
@@ -15,18 +14,18 @@ from wembit.web.bench.part_clock import lines_of
 from wembit.web.studio.models import VIEWER
 
 
-@pytest.fixture
-def making(client, owner):
+@shared
+def making(maker, owner):
     """A body with an ear that is glued on."""
-    figure = figure_with(client, "Otter", ("body", 40), ("ear", 12))
-    post(client, f"figures/{figure.pk}/order/way/", question="attach", way="glue", holds="figure")
+    figure = figure_with(maker, "Otter", ("body", 40), ("ear", 12))
+    post(maker, f"figures/{figure.pk}/order/way/", question="attach", way="glue", holds="figure")
     oat = make.lot(owner, "oat", "99")
     for slot in figure.versions.get().slots.all():
         make.in_fibre(figure, slot.name, oat.item_id)
     return begin_making(owner, make.project(owner, figure).pk)
 
 
-@pytest.fixture
+@shared
 def step(making):
     return next(line.step for line in lines_of(making) if line.step.wait_hours)
 

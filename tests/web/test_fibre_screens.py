@@ -8,6 +8,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, told, words
+from tests.web.shared import shared
 from wembit.core.craft.materials import BREEDS, CRIMPS, FELTING, TOUCHES, USES
 from wembit.core.tables import read_table
 from wembit.web.stash.actions.keep_breed import keep_breed
@@ -20,7 +21,7 @@ def own_breed(member, name, micron_um) -> OwnBreed:
     return keep_breed(member, name, micron_um, 120, crimp="", felting="", touch="", uses=["core"])
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "50", dye_lot="M-30")
 

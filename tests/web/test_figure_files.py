@@ -10,6 +10,7 @@ from jsonschema import Draft202012Validator
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, text, told
+from tests.web.shared import shared
 from wembit.core.craft.armature import COATINGS, METALS
 from wembit.demo.figures import FIGURES
 from wembit.demo.loader import load_figure
@@ -20,7 +21,7 @@ from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 
 
-@pytest.fixture
+@shared
 def wools(owner):
     names = sorted({fibre for figure in FIGURES for fibre in figure.slots.values()} | {
         fibre for figure in FIGURES for way in figure.ways.values() for fibre in way.values()})  # fmt: skip

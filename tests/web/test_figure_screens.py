@@ -7,6 +7,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, text, told
+from tests.web.shared import shared
 from tests.web.test_stash_screens import photo
 from wembit.core.craft.part_kinds import KINDS
 from wembit.core.grams.estimate import estimate
@@ -30,12 +31,12 @@ def grams_shown(page: str) -> float:
     return float(re.search(r'<small data-told><span class="num">([\d.]+)</span>', page)[1])
 
 
-@pytest.fixture
-def snail(client, owner):
-    post(client, "figures/new/", name="Marsh snail", story="Slow.")
+@shared
+def snail(maker, owner):
+    post(maker, "figures/new/", name="Marsh snail", story="Slow.")
     figure = Figure.objects.get(name="Marsh snail")
-    post(client, f"figures/{figure.pk}/part/", kind="body", length="60")
-    post(client, f"figures/{figure.pk}/part/", kind="head", length="3/4 in")
+    post(maker, f"figures/{figure.pk}/part/", kind="body", length="60")
+    post(maker, f"figures/{figure.pk}/part/", kind="head", length="3/4 in")
     return figure
 
 

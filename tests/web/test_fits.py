@@ -8,13 +8,14 @@ from tests.web import factories as make
 from tests.web.built_once import in_fibre
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Piece, PieceLayer
 from wembit.web.figures.models import Slot
 from wembit.web.figures.queries import newest_version
 
 
-@pytest.fixture
+@shared
 def making(owner):
     """One firm ball of 40 mm."""
     return begin_making(
@@ -22,7 +23,7 @@ def making(owner):
     )
 
 
-@pytest.fixture
+@shared
 def layer(making):
     return PieceLayer.objects.get()
 

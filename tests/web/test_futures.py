@@ -7,6 +7,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import get, post, words
+from tests.web.shared import shared
 from wembit.web import clock
 from wembit.web.plan.models import Need
 from wembit.web.restock.queries import tide_of
@@ -31,7 +32,7 @@ def used_weekly(owner, bag, grams, weeks=20):
     return entries
 
 
-@pytest.fixture
+@shared
 def bag(owner):
     with clock.as_of(clock.now() - dt.timedelta(days=150)):
         return make.lot(owner, "oat", "100")

@@ -2,16 +2,15 @@
 
 import re
 
-import pytest
-
 from tests.web import factories as make
 from tests.web.helpers import get, post, text, words
+from tests.web.shared import shared
 from wembit.web.stash.intake.views import RECEIVE_ROWS
 
 HTMX = {"HX-Request": "true"}
 
 
-@pytest.fixture
+@shared
 def much(owner):
     """Ten figures of ten wools, each planned once; for none of them is there enough."""
     makings = []

@@ -8,6 +8,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import get, post, text, told, words
+from tests.web.shared import shared
 from wembit.core.pose.skin import border_mm
 from wembit.web.figures.models import Figure, Part
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
@@ -16,11 +17,11 @@ from wembit.web.figures.to_core.estimating import Palette, edge_of, plan_figure
 HTMX = {"HX-Request": "true"}
 
 
-@pytest.fixture
-def figure(client, owner) -> Figure:
-    post(client, "figures/new/", name="Marsh snail")
+@shared
+def figure(maker, owner) -> Figure:
+    post(maker, "figures/new/", name="Marsh snail")
     found = Figure.objects.get(name="Marsh snail")
-    post(client, f"figures/{found.pk}/part/", kind="body", length="60")
+    post(maker, f"figures/{found.pk}/part/", kind="body", length="60")
     return found
 
 

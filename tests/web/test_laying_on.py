@@ -2,10 +2,9 @@
 
 import re
 
-import pytest
-
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, told
+from tests.web.shared import shared
 from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.colourways.touched import place_touched, wools_to_lay_on
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
@@ -13,12 +12,12 @@ from wembit.web.figures.to_core.estimating import Palette
 from wembit.web.studio.models import VIEWER
 
 
-@pytest.fixture
-def hare(client, owner):
+@shared
+def hare(maker, owner):
     """A hare in a core of its own under a cover of moss."""
     moss = make.lot(owner, "moss", "50", srgb="#6f7d43").item
-    figure = figure_with(client, "Hare", ("body", "80"), ("head", "40"))
-    post(client, f"figures/{figure.pk}/part/body/layer/", role="cover", new_slot="back", share="100", coats="2")
+    figure = figure_with(maker, "Hare", ("body", "80"), ("head", "40"))
+    post(maker, f"figures/{figure.pk}/part/body/layer/", role="cover", new_slot="back", share="100", coats="2")
     choose_fibre(owner, figure.pk, "back", moss.pk)
     return figure
 

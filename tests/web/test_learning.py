@@ -10,6 +10,7 @@ from tests.web import factories as make
 from tests.web.built_once import in_fibre
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, words
+from tests.web.shared import shared
 from wembit.core.learning.calibration import learnt
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.finish_making import finish_making
@@ -26,12 +27,12 @@ from wembit.web.plan.models import Need
 from wembit.web.studio.models import Studio
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "900")
 
 
-@pytest.fixture
+@shared
 def figure(owner, moss):
     """One ball of 40 mm right through in one wool, firm."""
     return make.figure(owner, fibre=moss, length=40)

@@ -21,6 +21,13 @@ from wembit.web.letters.actions.send_letters import send_letters
 from wembit.web.letters.models import Letter
 from wembit.web.studio.models import VIEWER
 
+
+@pytest.fixture
+def owner(db):
+    """Committed where a test commits."""
+    return make.studio_owner()
+
+
 MONDAY = dt.datetime(2026, 11, 30, 9, 0, tzinfo=dt.UTC)
 
 

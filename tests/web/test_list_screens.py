@@ -6,13 +6,14 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.figures.models import Figure
 from wembit.web.figures.queries import newest_version
 
 
-@pytest.fixture
-def hare(client, owner) -> Figure:
-    return figure_with(client, "Hare", ("body", "80"), ("head", "40"), ("eye", "4"))
+@shared
+def hare(maker, owner) -> Figure:
+    return figure_with(maker, "Hare", ("body", "80"), ("head", "40"), ("eye", "4"))
 
 
 def row(client, figure, thing) -> str:

@@ -7,6 +7,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.forms import form_at
 from tests.web.helpers import figure_with, get
+from tests.web.shared import shared
 from tests.web.test_door import needed
 from tests.web.test_file_screens import taken_in
 from wembit.web.bench.models import PieceLayer
@@ -20,10 +21,10 @@ from wembit.web.stash.models import Promise
 from wembit.web.stash.swatch import swatch
 
 
-@pytest.fixture
-def planned(client, owner):
+@shared
+def planned(maker, owner):
     """A figure with a dark core under a cover of moss, planned twice."""
-    figure = figure_with(client, "Hare", ("body", "60"))
+    figure = figure_with(maker, "Hare", ("body", "60"))
     dark, moss = make.lot(owner, "peat", "500", srgb="#101010"), make.lot(owner, "moss", "500", srgb="#6f7d43")
     choose_fibre(owner, figure.pk, "core", dark.item_id)
     choose_fibre(owner, figure.pk, "main", moss.item_id)

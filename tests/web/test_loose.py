@@ -4,12 +4,13 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import get, post, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, Piece, PieceLayer
 from wembit.web.bench.records import loose_costs
 
 
-@pytest.fixture
+@shared
 def project(owner):
     ball = make.figure(owner, fibre=make.lot(owner, "oat", "900"), length=40)
     return make.project(owner, ball, count=8)

@@ -8,6 +8,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import form_at, forms_of, keep_hours
 from tests.web.helpers import get, post, told, words
+from tests.web.shared import shared
 from tests.web.test_bench_hours import plan
 from wembit.core.contract.requests import WEEK
 from wembit.web import clock
@@ -22,7 +23,7 @@ def tove(studio):
     return make.member(studio)
 
 
-@pytest.fixture
+@shared
 def project(owner):
     return make.project(owner, make.figure(owner, fibre=make.lot(owner, "oat", "900"), length=60), count=8, days=20)
 

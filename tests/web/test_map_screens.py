@@ -11,6 +11,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, told, words
+from tests.web.shared import shared
 from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import delta_e_2000
 from wembit.web.stash.actions.undo import undo
@@ -21,7 +22,7 @@ from wembit.web.studio.models import VIEWER
 MOSS, SAMPHIRE, OLIVE, PINE = "#6f7d43", "#8c9b4a", "#7a7a3c", "#34503d"
 
 
-@pytest.fixture
+@shared
 def greens(owner):
     """Four greens; the moss is nearly gone."""
     colours = {"moss": (MOSS, "0.5"), "samphire": (SAMPHIRE, "27"), "olive": (OLIVE, "34"), "pine": (PINE, "21")}

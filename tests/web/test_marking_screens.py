@@ -4,6 +4,7 @@ import pytest
 
 from tests.web.forms import form_at
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 
@@ -13,9 +14,9 @@ WIDE = "0,20 20,24 30,32 30,44 20,52 0,56 -20,52 -30,44 -30,32 -20,24 0,20"
 LOOP = "0,30 8,34 12,42 8,50 0,52 -8,48 -10,38 -6,31 0,30"
 
 
-@pytest.fixture
-def badger(client, owner):
-    return figure_with(client, "Badger", ("body", "90"), ("ear", "24"), ("eye", "4"))
+@shared
+def badger(maker, owner):
+    return figure_with(maker, "Badger", ("body", "90"), ("ear", "24"), ("eye", "4"))
 
 
 def marks(figure, key="body") -> list[dict]:

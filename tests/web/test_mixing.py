@@ -7,6 +7,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import get, words
+from tests.web.shared import shared
 from wembit.core.colour.mixture import M
 from wembit.core.colour.mixture import blend as mixture
 from wembit.web.colour.queries import wools
@@ -21,7 +22,7 @@ WOOLS = {"chalk": "#f2ece0", "peat": "#3a2c25", "rust": "#8a3b2a", "gorse": "#d9
 PAIRS = [(0, 1), (0, 2), (0, 4), (1, 3), (0, 1), (3, 4)]
 
 
-@pytest.fixture
+@shared
 def bags(owner):
     return [make.lot(owner, name, "90", srgb=srgb) for name, srgb in WOOLS.items()]
 

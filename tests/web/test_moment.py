@@ -13,6 +13,13 @@ from wembit.web.figures.queries import figure_count
 from wembit.web.moment import one_moment
 from wembit.web.studio.models import Member, Studio
 
+
+@pytest.fixture
+def owner(db):
+    """Committed where a test commits."""
+    return make.studio_owner()
+
+
 pytestmark = pytest.mark.django_db(transaction=True)
 
 

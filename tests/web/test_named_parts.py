@@ -6,14 +6,15 @@ from itertools import pairwise
 import pytest
 
 from tests.web.helpers import figure_with, get, words
+from tests.web.shared import shared
 from wembit.web.figures.drawing.labels import LETTER, labelled
 from wembit.web.figures.drawing.layout import Picture, Shape
 
 
-@pytest.fixture
-def hare(client, owner):
+@shared
+def hare(maker, owner):
     return figure_with(
-        client, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"), ("leg", "30"), ("tail", "20"), ("eye", "4")
+        maker, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"), ("leg", "30"), ("tail", "20"), ("eye", "4")
     )
 
 

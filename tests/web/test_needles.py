@@ -8,6 +8,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import keep_hours
 from tests.web.helpers import get, post, told, words
+from tests.web.shared import shared
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.break_needle import break_needle
@@ -17,22 +18,22 @@ from wembit.web.stash.models import Entry, Movement
 from wembit.web.studio.models import Studio
 
 
-@pytest.fixture
+@shared
 def project_of_two(owner):
     return make.project(owner, count=2)
 
 
-@pytest.fixture
+@shared
 def making(owner, project_of_two):
     return begin_making(owner, project_of_two.pk)
 
 
-@pytest.fixture
+@shared
 def piece(making):
     return Piece.objects.get(making=making)
 
 
-@pytest.fixture
+@shared
 def box(owner):
     return make.notion_lot(owner, "triangle 38", "9", notion="needle")
 

@@ -6,6 +6,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.enough import has_enough
 from wembit.web.bench.actions.finish_making import finish_making
@@ -32,22 +33,22 @@ from wembit.web.stash.models import Entry, Item
 STEP = D("0.002")  # what rounding each figure's grams to a thousandth may come to
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "900")
 
 
-@pytest.fixture
+@shared
 def sand(owner):
     return make.lot(owner, "sand", "900", srgb="#cbb994")
 
 
-@pytest.fixture
+@shared
 def ball(owner, moss):
     return make.figure(owner, fibre=moss, length=60)
 
 
-@pytest.fixture
+@shared
 def project(owner, ball):
     return make.project(owner, ball, count=4)
 

@@ -7,11 +7,12 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, told, words
+from tests.web.shared import shared
 from wembit.web.stash.models import Item
 from wembit.web.studio.models import VIEWER
 
 
-@pytest.fixture
+@shared
 def needle(owner):
     return make.notion_lot(owner, "my finest", "6", "needle").item
 

@@ -14,6 +14,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import form_at, forms_of
 from tests.web.helpers import get, post, text, words
+from tests.web.shared import shared
 from wembit.standins.supplier.model import Placed
 from wembit.standins.supplier.server import Counter
 from wembit.web import clock
@@ -25,7 +26,7 @@ from wembit.web.stash.models import Lot, Movement
 from wembit.web.studio.models import VIEWER
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "4")
 

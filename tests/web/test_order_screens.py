@@ -6,15 +6,16 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.models import Figure
 from wembit.web.figures.queries import newest_version
 
 
-@pytest.fixture
-def hare(client, owner) -> Figure:
-    return figure_with(client, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"), ("eye", "4"))
+@shared
+def hare(maker, owner) -> Figure:
+    return figure_with(maker, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"), ("eye", "4"))
 
 
 def ids(client, figure) -> list[str]:

@@ -15,6 +15,13 @@ from wembit.web import clock
 from wembit.web.studio.actions.make_link import make_join_link
 from wembit.web.studio.models import Link, Studio
 
+
+@pytest.fixture
+def owner(db):
+    """Committed where a test commits."""
+    return make.studio_owner()
+
+
 NEW = "nine grey herons"
 
 

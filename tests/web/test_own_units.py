@@ -2,16 +2,15 @@
 
 import re
 
-import pytest
-
 from tests.web import factories as make
 from tests.web.helpers import get, words
+from tests.web.shared import shared
 from wembit.web import numbers
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.studio.models import Studio
 
 
-@pytest.fixture
+@shared
 def abroad(owner):
     Studio.objects.filter(pk=owner.studio_id).update(decimal_mark=",", weight_unit="oz", length_unit="in")
     owner.studio.refresh_from_db()

@@ -6,13 +6,14 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import get
+from tests.web.shared import shared
 from wembit.web.restock.models import SENT, Order
 from wembit.web.restock.parcel_box import expected, packs
 from wembit.web.restock.queries import order_of
 from wembit.web.stash.shelf.shelf_chart import PX2_PER_GRAM
 
 
-@pytest.fixture
+@shared
 def order(owner) -> Order:
     """Three packs of 50 g moss and one of 10 eyes, ordered of one supplier."""
     moss, eyes = make.lot(owner, "moss", "5").item, make.notion_lot(owner).item

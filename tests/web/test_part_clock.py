@@ -9,6 +9,7 @@ from tests.web import factories as make
 from tests.web.built_once import in_fibre
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.learn import learn
@@ -21,9 +22,9 @@ from wembit.web.studio.models import Studio
 NOON = (clock.now() + dt.timedelta(days=1)).replace(hour=12, minute=0, second=0, microsecond=0)  # after the beginning
 
 
-@pytest.fixture
-def making(client, owner):
-    wool, figure = make.lot(owner, "oat", "400"), figure_with(client, "Rabbit", ("body", "60"), ("ear", "24"))
+@shared
+def making(maker, owner):
+    wool, figure = make.lot(owner, "oat", "400"), figure_with(maker, "Rabbit", ("body", "60"), ("ear", "24"))
     for slot in Slot.objects.filter(version=newest_version(figure)):
         in_fibre(figure, slot.name, wool.item_id)
     return begin_making(owner, make.project(owner, figure, count=2).pk)

@@ -8,13 +8,14 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import forms_of
 from tests.web.helpers import get, post, text, told, words
+from tests.web.shared import shared
 from wembit.web.plan.models import Need, Pin, Project
 from wembit.web.stash.actions.split import split
 from wembit.web.stash.models import Lot, Promise
 from wembit.web.studio.models import VIEWER
 
 
-@pytest.fixture
+@shared
 def bags(owner):
     """Two bags of moss, 5 g and 3 g."""
     lot = make.lot(owner, "moss", "8", dye_lot="A")
@@ -23,12 +24,12 @@ def bags(owner):
     return lot, small
 
 
-@pytest.fixture
+@shared
 def early(owner, bags):
     return make.project(owner, make.figure(owner, "Early", 40, bags[0]), count=3, days=10, name="Early")
 
 
-@pytest.fixture
+@shared
 def late(owner, bags, early):
     return make.project(owner, make.figure(owner, "Late", 30, bags[0]), count=1, days=40, name="Late")
 

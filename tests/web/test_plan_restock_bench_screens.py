@@ -12,6 +12,7 @@ from django.test import Client
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, told, words
+from tests.web.shared import shared
 from tests.web.test_stash_screens import photo
 from wembit.web import clock
 from wembit.web.bench.models import Making, Piece, PieceLayer, Take
@@ -26,18 +27,18 @@ def day(studio, ahead: int) -> str:
     return (clock.today(studio) + dt.timedelta(ahead)).isoformat()
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "4", drawer="B1")
 
 
-@pytest.fixture
+@shared
 def figure(owner, moss):
     """A ball right through in moss: about 2 g of it."""
     return make.figure(owner, "Pebble", fibre=moss)
 
 
-@pytest.fixture
+@shared
 def way(figure):
     return str(colourway_of(newest_version(figure)).pk)
 
@@ -127,7 +128,7 @@ def test_a_late_project_is_late_on_its_page_and_in_the_piece_that_takes_its_plac
 # --- restock
 
 
-@pytest.fixture
+@shared
 def short(owner, figure, moss):
     make.offer(owner, moss.item, "10", "1.60", lead=11)
     make.offer(owner, moss.item, "25", "2.60", lead=11)
@@ -247,14 +248,14 @@ def test_an_owner_keeps_suppliers_and_packs(client, owner, moss):
 # --- bench
 
 
-@pytest.fixture
-def making(client, owner, figure):
+@shared
+def making(maker, owner, figure):
     project = make.project(owner, figure, count=1, name="Gift")
-    post(client, f"bench/begin/{project.pk}/")
+    post(maker, f"bench/begin/{project.pk}/")
     return Making.objects.get()
 
 
-@pytest.fixture
+@shared
 def layer(making):
     return PieceLayer.objects.get()
 

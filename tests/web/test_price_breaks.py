@@ -9,6 +9,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import form_at, forms_of
 from tests.web.helpers import get, post, told, words
+from tests.web.shared import shared
 from wembit.web.restock.models import Offer, OrderLine
 from wembit.web.restock.queries import tide_of
 from wembit.web.restock.together import together
@@ -16,12 +17,12 @@ from wembit.web.stash.models import Item
 from wembit.web.studio.models import MAKER, Studio
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "4")
 
 
-@pytest.fixture
+@shared
 def offer(owner, moss):
     return make.offer(owner, moss.item, "25", "2.60")
 

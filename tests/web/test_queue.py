@@ -3,18 +3,17 @@
 import datetime as dt
 from decimal import Decimal as D
 
-import pytest
-
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, text, words
+from tests.web.shared import shared
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import PieceLayer
 from wembit.web.stash.models import Entry, Lot
 
 
-@pytest.fixture
+@shared
 def layer(owner):
     begin_making(owner, make.project(owner, make.figure(owner, fibre=make.lot(owner, "oat", "30"))).pk)
     return PieceLayer.objects.get()

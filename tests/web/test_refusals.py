@@ -9,6 +9,7 @@ from django.http import Http404
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with
+from tests.web.shared import shared
 from wembit.web import clock, limits
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.enough import has_enough, takes_more
@@ -62,19 +63,19 @@ def refused(why, action, *given, **named):
         action(*given, **named)
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "100")
 
 
-@pytest.fixture
+@shared
 def ball(owner, moss):
     return make.figure(owner, fibre=moss, length=40)
 
 
-@pytest.fixture
-def hare(client, owner, moss):
-    figure = figure_with(client, "Hare", ("body", "60"), ("head", "30"), ("eye", "4"))
+@shared
+def hare(maker, owner, moss):
+    figure = figure_with(maker, "Hare", ("body", "60"), ("head", "30"), ("eye", "4"))
     for slot in newest_version(figure).slots.all():
         choose_fibre(owner, figure.pk, slot.name, moss.item_id)
     make.notion_lot(owner)

@@ -6,16 +6,17 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.figures.models import Figure, Part
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 
 
-@pytest.fixture
-def hare(client, owner) -> Figure:
+@shared
+def hare(maker, owner) -> Figure:
     """A body of 100 mm, four legs of 40 mm, a tail."""
-    figure = figure_with(client, "Hare", ("body", "100"), ("leg", "40"), ("tail", "20"))
-    post(client, f"figures/{figure.pk}/part/leg/", count="4")
+    figure = figure_with(maker, "Hare", ("body", "100"), ("leg", "40"), ("tail", "20"))
+    post(maker, f"figures/{figure.pk}/part/leg/", count="4")
     return figure
 
 

@@ -7,6 +7,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import Range
 from wembit.web.bench.actions.begin_making import begin_making
@@ -26,12 +27,12 @@ from wembit.web.stash.actions.recount import recount
 from wembit.web.stash.models import Promise
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "100")
 
 
-@pytest.fixture
+@shared
 def project(owner, moss):
     return make.project(owner, make.figure(owner, fibre=moss, length=60), count=3, start=0)
 
@@ -224,10 +225,10 @@ def test_the_plan_says_what_is_begun_and_what_is_finished(client, owner, project
 # --- the figure -----------------------------------------------------------------------------------------------------
 
 
-@pytest.fixture
-def snail(client, owner, moss):
-    figure = figure_with(client, "Snail", ("body", "60"), ("head", "20"))
-    post(client, f"figures/{figure.pk}/part/body/layer/", role="cover", new_slot="skin")
+@shared
+def snail(maker, owner, moss):
+    figure = figure_with(maker, "Snail", ("body", "60"), ("head", "20"))
+    post(maker, f"figures/{figure.pk}/part/body/layer/", role="cover", new_slot="skin")
     chalk = make.lot(owner, "chalk", "100", srgb="#f2eee4")
     for slot in newest_version(figure).slots.all():
         choose_fibre(owner, figure.pk, slot.name, chalk.item_id if slot.name == "skin" else moss.item_id)

@@ -12,6 +12,7 @@ from django.core.management import call_command
 from tests.conftest import some
 from tests.web import factories as make
 from tests.web.helpers import get, post, text, words
+from tests.web.shared import shared
 from tests.web.test_stash_screens import photo
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
@@ -30,17 +31,17 @@ from wembit.web.studio.models import Deed, Member, Studio
 from wembit.web.uploads import cleaned
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "100")
 
 
-@pytest.fixture
+@shared
 def figure(owner, moss):
     return make.figure(owner, fibre=moss, length=60)
 
 
-@pytest.fixture
+@shared
 def project(owner, figure):
     return make.project(owner, figure, count=3)
 
@@ -165,7 +166,7 @@ def test_a_making_with_wool_is_not_unbegun_by_the_key(client, owner, project, mo
     assert Making.objects.exists()
 
 
-@pytest.fixture
+@shared
 def short(owner, figure, moss):
     return make.project(owner, figure, count=12)
 

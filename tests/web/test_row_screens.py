@@ -9,6 +9,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from tests.web import factories as make
 from tests.web.forms import form_at
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import PieceLayer
 from wembit.web.figures.actions.choose_fibre import choose_fibre
@@ -18,10 +19,10 @@ from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.figures.to_core.seating import placed
 
 
-@pytest.fixture
-def axolotl(client, owner):
-    figure = figure_with(client, "Axolotl", ("body", "80"), ("tail", "40"))
-    post(client, f"figures/{figure.pk}/part/tail/", count="6", name="gill")
+@shared
+def axolotl(maker, owner):
+    figure = figure_with(maker, "Axolotl", ("body", "80"), ("tail", "40"))
+    post(maker, f"figures/{figure.pk}/part/tail/", count="6", name="gill")
     return figure
 
 

@@ -13,6 +13,7 @@ from django.test import Client
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, told
+from tests.web.shared import shared
 from wembit.core.grams.relations import Relation
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
@@ -50,12 +51,12 @@ from wembit.web.studio.actions.make_link import make_password_link
 from wembit.web.studio.models import Link, Member
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "100")
 
 
-@pytest.fixture
+@shared
 def project(owner, moss):
     return make.project(owner, make.figure(owner, fibre=moss), count=2)
 
@@ -236,7 +237,7 @@ def test_one_name_in_any_case_is_one_wool(owner, moss):
 # --- orders ---------------------------------------------------------------------------------------------------------
 
 
-@pytest.fixture
+@shared
 def order(owner, moss):
     put_on_list(owner, {make.offer(owner, moss.item).pk: 2})
     return Order.objects.get()

@@ -28,6 +28,13 @@ from wembit.web.figures.queries import newest_version
 from wembit.web.stash.models import Entry, Lot
 from wembit.web.studio.models import Link, Member
 
+
+@pytest.fixture
+def owner(db):
+    """Committed where a test commits."""
+    return make.studio_owner()
+
+
 FUSES = ["1e99999999", "1e99999999 1/2", "1e400 1/2", "1/1e99999999", "9" * 400, "0." + "1" * 400, f"1/{'9' * 5000}"]
 
 

@@ -6,6 +6,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import get, post, told
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import PieceLayer
 from wembit.web.bench.scale import understood
@@ -13,13 +14,13 @@ from wembit.web.errors import Refusal
 from wembit.web.stash.models import Entry
 
 
-@pytest.fixture
+@shared
 def layer(owner):
     begin_making(owner, make.project(owner, count=1).pk)
     return PieceLayer.objects.get()
 
 
-@pytest.fixture
+@shared
 def bag(layer):
     return layer.item.lots.get()
 

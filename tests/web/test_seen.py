@@ -7,12 +7,13 @@ from tests.made_up_pictures import CARD, COIN, as_file, disc, picture
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.piece_photo import Shown
 from wembit.web.studio.models import VIEWER
 
 
-@pytest.fixture
+@shared
 def piece(owner):
     """A ball of 40 mm."""
     making = begin_making(

@@ -11,6 +11,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import form_at, keep_hours
 from tests.web.helpers import get, post, text, words
+from tests.web.shared import shared
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.plan.bench_plan import bench_plan
@@ -129,12 +130,12 @@ def test_no_words_lie_on_words_and_no_line_to_a_figure_crosses_them(labels):
 # --- the page
 
 
-@pytest.fixture
+@shared
 def hare(owner):
     return make.figure(owner, "Hare", fibre=make.lot(owner, "oat", "900"), length=60)
 
 
-@pytest.fixture
+@shared
 def project(owner, hare):
     return make.project(owner, hare, count=4, days=20, name="Spring fair")
 

@@ -7,13 +7,14 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.figures.drawing.layout import pictures
 from wembit.web.figures.queries import colourway_of, newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
 from wembit.web.stash.actions.recount import recount
 
 
-@pytest.fixture
+@shared
 def ball(owner):
     """A ball of 30 mm in one wool, of which 50 g lie on the shelf."""
     lot = make.lot(owner, "moss", "50")

@@ -5,6 +5,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.forms import form_at, forms_of, keep_hours
 from tests.web.helpers import get, post, text, told, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, MakingThing, PieceLayer
 from wembit.web.bench.part_clock import lines_of
@@ -15,17 +16,17 @@ from wembit.web.plan.models import Project
 from wembit.web.studio.models import Studio
 
 
-@pytest.fixture
+@shared
 def oat(owner):
     return make.lot(owner, "oat", "900")
 
 
-@pytest.fixture
+@shared
 def ball(owner, oat):
     return make.figure(owner, "Ball", fibre=oat, length=60)
 
 
-@pytest.fixture
+@shared
 def project(owner, ball):
     return make.project(owner, ball, count=4, days=20)
 

@@ -8,6 +8,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, told, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.take import take
 from wembit.web.bench.models import PieceLayer
@@ -20,8 +21,8 @@ from wembit.web.stash.models import Entry, Lot
 from wembit.web.studio.models import VIEWER, Studio
 
 
-@pytest.fixture
-def snails(client, owner):
+@shared
+def snails(maker, owner):
     """Ten balls of moss right through, of which the shelf holds too little; other greens lie free."""
     moss = make.lot(owner, "moss", "8", srgb="#6f7d43")
     for name, srgb in (("samphire", "#8c9b4a"), ("olive", "#7a7a3c"), ("pine", "#34503d")):
@@ -284,8 +285,8 @@ def test_another_studios_wool_does_not_stand_in(client, snails):
     assert post(client, f"restock/project/{snails.pk}/{need.item_id}/accept/", **given).status_code == 404
 
 
-@pytest.fixture
-def balls(client, owner):
+@shared
+def balls(maker, owner):
     """Two white balls under rust, which hides white only where it is thick; brick, much like it, lies free."""
     rust = make.lot(owner, "rust", "1", srgb="#a8502c")
     make.lot(owner, "brick", "60", srgb="#a33a2a")

@@ -13,6 +13,13 @@ from tests.web.helpers import get, post, text, told, words
 from wembit.web.stash.models import Entry, Lot
 from wembit.web.studio.models import Link, Member, Studio, User
 
+
+@pytest.fixture
+def owner(db):
+    """Committed where a test commits."""
+    return make.studio_owner()
+
+
 FIRST = {"studio_name": "Saltgrass", "name": "Mira", "username": "Mira", "password": make.PASSWORD,
          "timezone": "Europe/London", "currency": "eur"}  # fmt: skip
 

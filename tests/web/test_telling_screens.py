@@ -11,6 +11,7 @@ from PIL import Image
 from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.helpers import get, post, text, told, words
+from tests.web.shared import shared
 from wembit.core.colour.basis import NM
 from wembit.core.colour.conversions import lab
 from wembit.core.colour.difference import delta_e_2000
@@ -35,7 +36,7 @@ def shot(card=0.9, wool=MOSS, exposure=0.8) -> SimpleUploadedFile:
 SPOTS = {"do": "read", "card_x": "150", "card_y": "150", "wool_x": "450", "wool_y": "150", "kind": "white"}
 
 
-@pytest.fixture
+@shared
 def bag(owner):
     return make.lot(owner, "kelp", "40", srgb="")
 

@@ -6,6 +6,7 @@ import xml.etree.ElementTree as ET
 import pytest
 
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.figures.models import Figure, Part
 from wembit.web.figures.queries import newest_version, parts_of
 from wembit.web.figures.to_core.estimating import Palette, plan_figure
@@ -13,10 +14,10 @@ from wembit.web.figures.to_core.estimating import Palette, plan_figure
 POINT_MM = 25.4 / 72  # of PDF (ISO 32000-1): 72 points an inch
 
 
-@pytest.fixture
-def heron(client, owner) -> Figure:
-    figure = figure_with(client, "Heron & chick", ("body", "84"), ("wing", "60"), ("leg", "88"))
-    post(client, f"figures/{figure.pk}/part/leg/", shape="wrap")
+@shared
+def heron(maker, owner) -> Figure:
+    figure = figure_with(maker, "Heron & chick", ("body", "84"), ("wing", "60"), ("leg", "88"))
+    post(maker, f"figures/{figure.pk}/part/leg/", shape="wrap")
     return figure
 
 

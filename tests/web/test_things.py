@@ -8,6 +8,7 @@ from django.core.management import call_command
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, MakingThing, PieceLayer
 from wembit.web.figures.actions.choose_fibre import choose_fibre
@@ -17,16 +18,16 @@ from wembit.web.stash.actions.pull import pull
 from wembit.web.stash.models import Item, Movement, Promise
 
 
-@pytest.fixture
-def hare(client, owner):
-    figure = figure_with(client, "Hare", ("body", "60"), ("head", "30"), ("eye", "4"))
+@shared
+def hare(maker, owner):
+    figure = figure_with(maker, "Hare", ("body", "60"), ("head", "30"), ("eye", "4"))
     wool = make.lot(owner, "fawn", "200")
     for slot in figure.versions.get().slots.all():
         choose_fibre(owner, figure.pk, slot.name, wool.item_id)
     return figure
 
 
-@pytest.fixture
+@shared
 def eyes(owner):
     return make.notion_lot(owner, "black eyes", "7")
 
@@ -211,7 +212,7 @@ def test_what_is_promised_to_another_is_not_taken(client, owner, hare, eyes):
 # --- finishing settles what was not weighed -------------------------------------------------------------------------
 
 
-@pytest.fixture
+@shared
 def making(owner, hare, eyes) -> Making:
     return begin_making(owner, planned(owner, hare, 1).pk)
 

@@ -6,6 +6,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import get, post, words
+from tests.web.shared import shared
 from wembit.web.restock import views
 from wembit.web.stash.actions.describe_item import describe_item
 
@@ -18,8 +19,8 @@ def drawn(monkeypatch):
     return names
 
 
-@pytest.fixture
-def short(client, owner):
+@shared
+def short(maker, owner):
     """Two wools of which more is planned than there is."""
     lots = [make.lot(owner, name, "4", srgb=srgb) for name, srgb in (("moss", "#6f7d43"), ("peat", "#4a382b"))]
     for lot in lots:

@@ -8,6 +8,7 @@ import pytest
 from tests.web import factories as make
 from tests.web.forms import keep_hours
 from tests.web.helpers import get, post, title, words
+from tests.web.shared import shared
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.plan.models import Project
@@ -16,7 +17,7 @@ from wembit.web.stash.models import Lot
 from wembit.web.today.fortnight import BEGIN, DAYS, DUE, LOOK, ORDER, OUT, PARCEL, ahead
 
 
-@pytest.fixture
+@shared
 def hare(owner):
     return make.figure(owner, "Hare", fibre=make.lot(owner, "oat", "900"), length=60)
 

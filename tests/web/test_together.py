@@ -9,6 +9,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import form_at
 from tests.web.helpers import get, post, words
+from tests.web.shared import shared
 from wembit.web import clock
 from wembit.web.restock.models import OrderLine, Supplier
 from wembit.web.restock.queries import tide_lines
@@ -25,7 +26,7 @@ def short(owner, name, start, price="4.00"):
     return lot
 
 
-@pytest.fixture
+@shared
 def three(owner):
     """Order by: moss in ten days, peat in fifteen, chalk in forty."""
     return [short(owner, "moss", 15), short(owner, "peat", 20, price="6.00"), short(owner, "chalk", 45, price="3.00")]

@@ -4,6 +4,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import get, post, text, words
+from tests.web.shared import shared
 from wembit.core.craft.notions import pad_for
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import NeedleBreak, Piece, PieceLayer
@@ -14,7 +15,7 @@ def making_in(owner, srgb):
     return begin_making(owner, make.project(owner, make.figure(owner, fibre=wool)).pk)
 
 
-@pytest.fixture
+@shared
 def box(owner):
     return make.notion_lot(owner, "triangle 38", "9", notion="needle")
 

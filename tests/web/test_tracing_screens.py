@@ -12,6 +12,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import forms_of
 from tests.web.helpers import get, post, text, told, words
+from tests.web.shared import shared
 from tests.web.test_stash_screens import photo
 from wembit.core.shape.solids import solid
 from wembit.web.figures.models import Figure, Part, Reference, Tracing
@@ -20,9 +21,9 @@ from wembit.web.figures.queries import newest_version
 HTMX = {"HX-Request": "true"}
 
 
-@pytest.fixture
-def heron(client, owner) -> Figure:
-    post(client, "figures/new/", name="Heron")
+@shared
+def heron(maker, owner) -> Figure:
+    post(maker, "figures/new/", name="Heron")
     return Figure.objects.get(name="Heron")
 
 

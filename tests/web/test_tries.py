@@ -11,6 +11,7 @@ from tests.web import factories as make
 from tests.web.built_once import in_fibre
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.core.grams.estimate import Range
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.actions.take_set import shared_out
@@ -23,21 +24,21 @@ from wembit.web.plan.queries import open_needs
 from wembit.web.stash.models import Entry, Lot, Movement
 
 
-@pytest.fixture
+@shared
 def wool(owner):
     return make.lot(owner, "oat", "100", srgb="#d8c8a0")
 
 
-@pytest.fixture
-def making(client, owner, wool):
+@shared
+def making(maker, owner, wool):
     """A body with two ears, in one wool."""
-    figure = figure_with(client, "Rabbit", ("body", "60"), ("ear", "24"))
+    figure = figure_with(maker, "Rabbit", ("body", "60"), ("ear", "24"))
     for slot in Slot.objects.filter(version=newest_version(figure)):
         in_fibre(figure, slot.name, wool.item_id)
     return begin_making(owner, make.project(owner, figure, count=1).pk)
 
 
-@pytest.fixture
+@shared
 def ear(making):
     return PieceLayer.objects.get(piece__name="ear 1")
 

@@ -24,6 +24,13 @@ from wembit.web.stash.ledger import Press, Short
 from wembit.web.stash.models import Entry, Lot, Movement
 from wembit.web.studio.models import Deed, Member
 
+
+@pytest.fixture
+def owner(db):
+    """Committed where a test commits."""
+    return make.studio_owner()
+
+
 pytestmark = pytest.mark.django_db(transaction=True)
 WORKERS = 8
 

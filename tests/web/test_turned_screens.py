@@ -7,6 +7,7 @@ import pytest
 
 from tests.web import factories as make
 from tests.web.helpers import figure_with, get, text, words
+from tests.web.shared import shared
 from wembit.core.drawing.scale_objects import COIN_MM
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.figures.actions.add_colourway import add_colourway
@@ -14,9 +15,9 @@ from wembit.web.figures.actions.choose_fibre import choose_fibre
 from wembit.web.figures.queries import newest_version
 
 
-@pytest.fixture
-def hare(client, owner):
-    return figure_with(client, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"), ("leg", "40"), ("eye", "4"))
+@shared
+def hare(maker, owner):
+    return figure_with(maker, "Hare", ("body", "80"), ("head", "40"), ("ear", "30"), ("leg", "40"), ("eye", "4"))
 
 
 def numbers(words_: str) -> list[float]:

@@ -2,12 +2,11 @@
 
 import re
 
-import pytest
-
 from tests.web import factories as make
 from tests.web.built_once import in_fibre
 from tests.web.conftest import signed_in
 from tests.web.helpers import figure_with, get, post, told, words
+from tests.web.shared import shared
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import PieceLayer
 from wembit.web.bench.queries import making_of
@@ -15,9 +14,9 @@ from wembit.web.figures.models import Slot
 from wembit.web.figures.queries import newest_version
 
 
-@pytest.fixture
-def making(client, owner):
-    wool, figure = make.lot(owner, "oat", "400"), figure_with(client, "Rabbit", ("body", "60"), ("ear", "24"))
+@shared
+def making(maker, owner):
+    wool, figure = make.lot(owner, "oat", "400"), figure_with(maker, "Rabbit", ("body", "60"), ("ear", "24"))
     for slot in Slot.objects.filter(version=newest_version(figure)):
         in_fibre(figure, slot.name, wool.item_id)
     return begin_making(owner, make.project(owner, figure).pk)

@@ -10,6 +10,7 @@ from django.test import Client
 from tests.web import factories as make
 from tests.web.forms import form_at, forms_of
 from tests.web.helpers import get, text, told, words
+from tests.web.shared import shared
 from wembit.core.craft.materials import FIRMNESS_WORDS
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.bench.models import Making, PieceLayer
@@ -21,12 +22,12 @@ from wembit.web.restock.models import OrderLine
 from wembit.web.stash.models import Movement
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "100")
 
 
-@pytest.fixture
+@shared
 def project(owner, moss):
     return make.project(owner, make.figure(owner, fibre=moss, length=60), count=3)
 
@@ -116,8 +117,8 @@ def test_packs_on_a_list_are_not_doubled_in_silence(client, tove, owner, moss):
     assert OrderLine.objects.get().count == 1
 
 
-@pytest.fixture
-def ball(client, owner, moss):
+@shared
+def ball(maker, owner, moss):
     return make.figure(owner, fibre=moss, length=60)
 
 

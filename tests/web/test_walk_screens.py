@@ -12,6 +12,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import form_at
 from tests.web.helpers import get, post, text, title, told, words
+from tests.web.shared import shared
 from wembit.core.craft.moths import COLD_DAYS
 from wembit.web import clock
 from wembit.web.bench.queries import sources
@@ -19,7 +20,7 @@ from wembit.web.stash.models import Drawer, Entry, Lot, Reminder
 from wembit.web.studio.models import VIEWER
 
 
-@pytest.fixture
+@shared
 def drawer(owner):
     """Three bags in drawer A1, one elsewhere, one nowhere."""
     for name, grams in (("fog", "38"), ("moss", "40"), ("slate", "12")):

@@ -9,6 +9,7 @@ from tests.web import factories as make
 from tests.web.conftest import signed_in
 from tests.web.forms import form_at, keep_hours
 from tests.web.helpers import get, post, text, words
+from tests.web.shared import shared
 from wembit.web import clock
 from wembit.web.bench.actions.begin_making import begin_making
 from wembit.web.plan.models import Need, Project
@@ -20,12 +21,12 @@ from wembit.web.what_if import trying
 from wembit.web.what_if.trying import Change, moved, seen, tried
 
 
-@pytest.fixture
+@shared
 def moss(owner):
     return make.lot(owner, "moss", "8")
 
 
-@pytest.fixture
+@shared
 def project(owner, moss):
     make.offer(owner, moss.item, "25", "4.90", lead=11)
     return make.project(owner, make.figure(owner, "Pebble", fibre=moss), count=4, days=30, name="Stall")

@@ -14,8 +14,9 @@ from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
+from functools import lru_cache, wraps
 from threading import Lock
-from typing import Any
+from typing import Any, Protocol, TypeVar
 
 SECONDS = 600.0
 UNTIL_PRESSED_BYTES = 64_000_000
@@ -94,5 +95,41 @@ def is_trying() -> bool:
     return _trying.get()
 
 
+class Stamped(Hashable, Protocol):
+    """What carries the stamp of its last press: a studio."""
+
+    stamp: int
+
+
+S = TypeVar("S", bound=Stamped)
+T = TypeVar("T")
+
+
+def kept_until_pressed(studios: int) -> Callable[[Callable[[S], T]], Callable[[S], T]]:
+    """A function of a studio whose answer, which nobody changes, is kept as it is until that studio's next press; of so many
+    studios. While something is only tried, it is neither looked up nor kept.
+    """
+
+    def keep(make: Callable[[S], T]) -> Callable[[S], T]:
+        kept = lru_cache(maxsize=studios)(lambda studio, stamp: make(studio))
+        _KEPT.append(kept.cache_clear)
+
+        @wraps(make)
+        def get(studio: S) -> T:
+            return make(studio) if is_trying() else kept(studio, studio.stamp)
+
+        return get
+
+    return keep
+
+
+_KEPT: list[Callable[[], None]] = []
 until_pressed = BoundedCache(UNTIL_PRESSED_BYTES, SECONDS)
 by_content = BoundedCache(BY_CONTENT_BYTES)
+
+
+def forget_studios() -> None:
+    """Whatever hangs on a studio's stamp goes."""
+    until_pressed.clear()
+    for forget in _KEPT:
+        forget()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import NamedTuple, TypedDict
 
 import numpy as np
@@ -14,6 +14,7 @@ from django.db.models.functions import Cast, Coalesce
 from wembit.core.colour.mixing_lots import MixingLots
 from wembit.core.colour.mixture import M
 from wembit.core.craft.materials import BREEDS, FORMS
+from wembit.web.caches import kept_until_pressed
 from wembit.web.stash.mixing import mixing_of
 from wembit.web.stash.models import FIBRE, ZERO, Lot, Promise
 from wembit.web.stash.swatch import KEPT_AS
@@ -80,13 +81,9 @@ FIELDS = (Cast("pk", TextField()), Cast("item_id", TextField()), "item__name", "
           "item__own_breed_id", "drawer__closed_until")  # fmt: skip
 
 
+@kept_until_pressed(SHELVES_KEPT)
 def wools(studio: Studio) -> Wools:
     """The shelf's colours, kept in this process until the next press. Four queries."""
-    return _wools(studio, studio.stamp)
-
-
-@lru_cache(maxsize=SHELVES_KEPT)
-def _wools(studio: Studio, stamp: int) -> Wools:
     lots = Lot.objects.of(studio).on_shelf().filter(item__kind=FIBRE).order_by(F("made_at"), "pk")
     sums = Promise.objects.of(studio).order_by().values("lot").annotate(total=Sum("amount"))
     promised = dict(sums.values_list(Cast("lot", TextField()), "total"))

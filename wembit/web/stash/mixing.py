@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import TYPE_CHECKING
 from uuid import UUID
 
@@ -11,6 +10,7 @@ import numpy as np
 from django.db.models import F
 
 from wembit.core.learning.mixing import CardedBlend, Mixing, learnt_mixing
+from wembit.web.caches import kept_until_pressed
 
 from .models import BLENDED_IN, BLENDED_OUT, Lot, Movement, standing
 from .swatch import curve_of
@@ -53,11 +53,7 @@ def _carded(lot: Lot, taken: list[tuple[bytes | None, float]]) -> CardedBlend:
     )
 
 
+@kept_until_pressed(STUDIOS_KEPT)
 def mixing_of(studio: Studio) -> Mixing:
     """The constant with which this studio's blends are predicted; kept in this process until the next press."""
-    return _mixing(studio, studio.stamp)
-
-
-@lru_cache(maxsize=STUDIOS_KEPT)
-def _mixing(studio: Studio, stamp: int) -> Mixing:
     return learnt_mixing([each.carded for each in told_blends(studio)])
