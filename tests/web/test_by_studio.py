@@ -4,6 +4,7 @@ import json
 import re
 from decimal import Decimal
 
+import pytest
 from django.db import connection, transaction
 from django.test.utils import CaptureQueriesContext
 
@@ -11,7 +12,6 @@ from tests.conftest import some
 from tests.many_studios import multiply
 from tests.web import factories as make
 from tests.web.conftest import signed_in
-from tests.web.shared import shared
 from tests.web.test_walls import ROUTES, filled, one_of_everything, posted
 from wembit.web.bench.actions.take import take
 from wembit.web.bench.actions.take_thing import take_thing
@@ -80,7 +80,7 @@ def unnamed(sql, plan):
     return [table for table in whole if not re.search(rf'"?{table}"?\."studio_id" = ', sql)]
 
 
-@shared
+@pytest.fixture
 def full_house(owner):
     ids = one_of_everything(owner)
     breed = OwnBreed.objects.create(studio=owner.studio, name="Fen longwool", micron_um=31)
