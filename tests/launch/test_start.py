@@ -79,17 +79,14 @@ def test_the_demo_is_loaded_backed_up_lost_and_restored(full_house, tmp_path):
     assert "was not written by ./start --backup" in words
 
 
-def test_a_second_start_from_the_same_folder_says_how_to_end_the_first(start):
-    start.serving("--empty")
+def test_a_second_start_from_the_same_folder_says_how_to_end_the_first_and_that_ends_it(start, house):
+    process, _ = start.serving("--empty")
+    pids = servers(house)
     code, words = start.ended("--empty", "--port", str(free_port()))
     assert code == 1
     assert "./start --stop" in words
     assert "Traceback" not in words
-
-
-def test_stop_ends_what_runs(start, house):
-    process, _ = start.serving("--empty")
-    pids = servers(house)
+    assert all(alive(pid) for pid in pids), "the first one goes on"
     code, words = start.ended("--stop")
     assert (code, words.strip()) == (0, "Stopped.")
     process.wait(timeout=PATIENCE)
@@ -109,17 +106,17 @@ def test_a_port_in_use_gets_a_message_that_says_what_to_do(start):
     assert "Traceback" not in words
 
 
-def test_after_a_kill_of_everything_the_next_start_heals(start, house):
+def test_after_a_kill_of_everything_the_next_start_heals_and_a_killed_database_comes_back(start, house):
     process, port = start.serving("--empty")
     for pid in [*servers(house), process.pid]:
         os.kill(pid, signal.SIGKILL)
     process.wait(timeout=PATIENCE)
     _, port = start.serving("--empty")
     assert "What is the studio called?" in page(port)
+    pages_wait_for_a_killed_database(house, port)
 
 
-def test_a_killed_database_comes_back_and_pages_wait_for_it(start, house):
-    _, port = start.serving("--empty")
+def pages_wait_for_a_killed_database(house, port):
     pid = servers(house)[1]
     os.kill(pid, signal.SIGKILL)
     begun = time.monotonic()
