@@ -14,6 +14,7 @@ from typing import TYPE_CHECKING
 import psycopg
 
 from tests.serving import CHECKOUT, environment
+from wembit.web.stash.swatch import LOOK, swatches
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Member
@@ -68,8 +69,6 @@ def grow_shelf(size: Size) -> None:
 
     from wembit.web.stash.models import Item, Lot, Movement
 
-    from .shelf import tell_colours
-
     fibres = max(size.fibres - Item.objects.filter(kind="fibre").count(), 0)
     lots = max(size.lots - Lot.objects.count(), 0)
     with connection.cursor() as cursor:
@@ -77,6 +76,17 @@ def grow_shelf(size: Size) -> None:
         tell_colours(cursor)
         pairs = max(size.movements - Movement.objects.count(), 0) // 2
         cursor.execute(GROW_LEDGER, {"pairs": pairs, "mark": uuid.uuid4().hex[:6]})
+
+
+def tell_colours(cursor) -> None:
+    """A colour with its curve for every bag that has none."""
+    chance = random.Random(3)
+    cursor.execute("SELECT id FROM stash_lot WHERE curve IS NULL AND NOT waste")
+    bags = [row[0] for row in cursor.fetchall()]
+    looks = swatches([f"#{chance.randrange(0x1000000):06x}" for _ in bags])
+    names = ", ".join(f"{name} = %({name})s" for name in LOOK)
+    for bag, look in zip(bags, looks, strict=True):
+        cursor.execute(f"UPDATE stash_lot SET {names} WHERE id = %(bag)s", {**look, "bag": bag})
 
 
 def grow_figures(owner: Member, count: int) -> None:

@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-import random
 import uuid
 
 import psycopg
 
 from tests.serving import Visitor, served
-from wembit.web.stash.swatch import LOOK, swatches
 
-from .big import GROW_SHELF
+from .big import GROW_SHELF, tell_colours
 from .pages import timed
 
 STEPS = [(60, 1_500), (250, 6_250), (1_000, 25_000), (2_000, 50_000)]
@@ -21,17 +19,6 @@ def sizes(connection) -> tuple[int, int]:
     return tuple(
         connection.execute(f"SELECT count(*) FROM stash_{table}").fetchone()[0] for table in ("lot", "movement")
     )
-
-
-def tell_colours(cursor) -> None:
-    """A colour with its curve for every bag that has none."""
-    chance = random.Random(3)
-    cursor.execute("SELECT id FROM stash_lot WHERE curve IS NULL AND NOT waste")
-    bags = [row[0] for row in cursor.fetchall()]
-    looks = swatches([f"#{chance.randrange(0x1000000):06x}" for _ in bags])
-    names = ", ".join(f"{name} = %({name})s" for name in LOOK)
-    for bag, look in zip(bags, looks, strict=True):
-        cursor.execute(f"UPDATE stash_lot SET {names} WHERE id = %(bag)s", {**look, "bag": bag})
 
 
 def rows(database: str) -> list[tuple[str, str]]:

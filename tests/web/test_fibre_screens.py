@@ -12,7 +12,7 @@ from tests.web.shared import shared
 from wembit.core.craft.materials import BREEDS, CRIMPS, FELTING, TOUCHES, USES
 from wembit.core.tables import read_table
 from wembit.web.stash.actions.keep_breed import keep_breed
-from wembit.web.stash.import_export.stash_file import fates
+from wembit.web.stash.file_rows.stash_file import fates
 from wembit.web.stash.models import Item, OwnBreed
 from wembit.web.studio.models import VIEWER
 

@@ -10,8 +10,7 @@ from uuid import UUID
 from wembit.core.craft.materials import SMALLEST_PIECE_G
 from wembit.core.grams.estimate import LayerGrams, Range, total
 from wembit.web.decimals import to_step
-from wembit.web.plan.begun import Begun
-from wembit.web.plan.figure_needs import Amounts
+from wembit.web.plan.begun import Amounts, Begun
 from wembit.web.plan.models import PLANNED, RANGE, Project
 from wembit.web.stash.models import ZERO, Item
 from wembit.web.studio.models import Studio

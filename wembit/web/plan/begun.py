@@ -4,14 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from decimal import Decimal
 from typing import TYPE_CHECKING
 from uuid import UUID
+
+from wembit.web.stash.models import Item
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
 
-    from .figure_needs import Amounts
     from .models import Project
+
+Amounts = dict[
+    tuple[Item, bool], dict[str, Decimal]
+]  # by item and whether it is seen, the three values of models.RANGE
 
 
 @dataclass(frozen=True)

@@ -17,7 +17,7 @@ from wembit.web.figures.to_core.estimating import FigurePlan, Palette, plan_figu
 from wembit.web.figures.to_core.scaling import at_scale
 from wembit.web.stash.models import ZERO, Item
 
-from .begun import Begun
+from .begun import Amounts, Begun
 from .laid_layers import laid, ranges, standing_by_number
 from .models import RANGE, Need, Project, StandIn
 from .notion_items import things_for
@@ -26,7 +26,6 @@ if TYPE_CHECKING:
     from wembit.web.figures.models import Part, Version
 
 NONE_BEGUN = Begun()
-Amounts = dict[tuple[Item, bool], dict[str, Decimal]]  # by item and whether it is seen, the three values of RANGE
 
 
 def plan_of(colourway: Colourway) -> FigurePlan:

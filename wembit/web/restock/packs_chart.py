@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from wembit.web.stash.models import FIBRE
-from wembit.web.stash.shelf.shelf_chart import BARE, PX2_PER_GRAM
+from wembit.web.stash.shelf.shelf_chart import PX2_PER_GRAM
+from wembit.web.stash.swatch import UNTOLD
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Mapping
@@ -38,7 +39,7 @@ def by_item(offers: Iterable[Offer], colours: Mapping[UUID, str]) -> list[Row]:
     for offer in sorted(offers, key=lambda offer: (offer.item.kind != FIBRE, offer.item.name, offer.pack)):
         rows.setdefault(offer.item_id, []).append(offer)
     return [
-        Row(packs[0].item, colours.get(pk, BARE), [(offer, _side(offer)) for offer in packs])
+        Row(packs[0].item, colours.get(pk, UNTOLD), [(offer, _side(offer)) for offer in packs])
         for pk, packs in rows.items()
     ]
 

@@ -16,6 +16,7 @@ from wembit.core.colour.recovery import curves
 from wembit.web.errors import Refusal
 
 KEPT_AS = "<f4"
+UNTOLD = "#cfcfcf"  # on a screen, where nobody has told a colour
 NONE = {"srgb": "", "lab_l": None, "lab_a": None, "lab_b": None, "hue": "", "curve": None}
 LOOK = tuple(NONE)
 

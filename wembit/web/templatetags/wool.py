@@ -11,6 +11,7 @@ from django.utils.html import format_html
 
 from wembit.web import clock, numbers
 from wembit.web.dates import spoken
+from wembit.web.stash.swatch import UNTOLD
 
 if TYPE_CHECKING:
     from typing import Any
@@ -36,6 +37,12 @@ def g(value: Any, studio: Studio) -> Any:
 def bare_g(value: Any, studio: Studio) -> str:
     """A weight in the studio's unit, without the unit: the scale of a column."""
     return numbers.grams(value or 0, studio)[0]
+
+
+@register.filter
+def or_untold(srgb: str) -> str:
+    """A colour, or what stands for it where nobody has told it."""
+    return srgb or UNTOLD
 
 
 @register.filter

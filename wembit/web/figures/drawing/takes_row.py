@@ -10,8 +10,9 @@ from typing import TYPE_CHECKING
 from wembit.web.figures.to_core.estimating import Palette, Sum
 from wembit.web.stash.models import Item
 from wembit.web.stash.queries import with_free
-from wembit.web.stash.shelf.shelf_chart import BARE, LEAST_PX2, PX2_PER_GRAM
+from wembit.web.stash.shelf.shelf_chart import LEAST_PX2, PX2_PER_GRAM
 from wembit.web.stash.shelf.wool_forms import Drawing, drawings
+from wembit.web.stash.swatch import UNTOLD
 
 TALL, MARGIN = 96.0, 2.0  # px of the row that wool is drawn in; what is free may reach beyond it
 UNKNOWN_FORM = "batt"
@@ -63,7 +64,7 @@ def takes_row(sums: Sequence[Sum], palette: Palette, there: Mapping[UUID, Decima
     free = {key: item.free for key, item in told.items()} | (dict(there) if there is not None else {})
     colours = {item.pk: palette.colour(slot) for slot, item in palette.items.items()}
     return [
-        _taken(first[key], told.get(key), colours.get(key, BARE), grams[key], float(free.get(key, 0)))  # type: ignore[call-overload]
+        _taken(first[key], told.get(key), colours.get(key, UNTOLD), grams[key], float(free.get(key, 0)))  # type: ignore[call-overload]
         for key in sorted(grams, key=lambda key: -grams[key])
     ]
 

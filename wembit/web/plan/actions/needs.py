@@ -8,8 +8,8 @@ from uuid import UUID
 from django.db import transaction
 from django.db.models import ProtectedError
 
-from wembit.web.plan.begun import begun_of
-from wembit.web.plan.figure_needs import Amounts, amounts_for, needed_items
+from wembit.web.plan.begun import Amounts, begun_of
+from wembit.web.plan.figure_needs import amounts_for, needed_items
 from wembit.web.plan.models import RANGE, Need, Project
 from wembit.web.plan.queries import stand_ins_of
 from wembit.web.stash.models import NOTION, ZERO, Item, Movement

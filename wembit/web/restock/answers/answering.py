@@ -24,6 +24,7 @@ from wembit.web.plan.queries import NeedLine, covers_of, covers_over, short_else
 from wembit.web.restock.queries import TideLine, tide_of
 from wembit.web.stash.models import FIBRE, GRAMS, MIXED, Item
 from wembit.web.stash.queries import items_of
+from wembit.web.stash.swatch import UNTOLD
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Mapping, Sequence
@@ -36,7 +37,6 @@ if TYPE_CHECKING:
 
 CORE = "core"  # a form
 LEAST_TOLD_G = 0.05  # of cover that an inside takes more
-UNTOLD = "#cfcfcf"  # where nobody has told a colour
 SHOWN, UNLIKE = 3, 12.0  # beyond that ΔE00 a wool that shows is no answer, unless none is nearer
 LOOKED_AT = 40  # the nearest bags among which stand-ins are looked for
 MOST_SINGLES = 8

@@ -13,8 +13,8 @@ from django.shortcuts import get_object_or_404
 from wembit.core.tables import Table
 from wembit.web import clock
 from wembit.web.errors import Refusal
-from wembit.web.stash.import_export.ledger_file import is_ledger, ledger_fates
-from wembit.web.stash.import_export.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, TableRow, fates, tells_breed
+from wembit.web.stash.file_rows.ledger_file import is_ledger, ledger_fates
+from wembit.web.stash.file_rows.stash_file import CHANGED, NEW, NEW_LINE, REFUSED, TableRow, fates, tells_breed
 from wembit.web.stash.ledger import EntryDraft, Line, Press
 from wembit.web.stash.looks import tell_looks
 from wembit.web.stash.models import OPENING, RECOUNT, Drawer, Item, Lot, StashFile

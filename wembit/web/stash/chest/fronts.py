@@ -10,7 +10,7 @@ from uuid import UUID
 
 from wembit.web.stash.models import FIBRE, Lot
 from wembit.web.stash.queries import lots_on_shelf
-from wembit.web.stash.shelf.shelf_chart import BARE
+from wembit.web.stash.swatch import UNTOLD
 
 if TYPE_CHECKING:
     from wembit.web.studio.models import Studio
@@ -79,6 +79,6 @@ def bands(lots: Iterable[Lot]) -> list[Band]:
     whole, x, found = sum(grams) or 1.0, 0.0, []
     for lot, weight in zip(inside, grams, strict=True):
         width = least + room * weight / whole
-        found.append(Band(round(x, 2), round(width, 2), lot.srgb or BARE, lot.weighed))
+        found.append(Band(round(x, 2), round(width, 2), lot.srgb or UNTOLD, lot.weighed))
         x += width + gap
     return found

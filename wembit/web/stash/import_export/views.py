@@ -19,12 +19,8 @@ from wembit.web.limits import TABLE_BYTES, TABLE_ROWS
 from wembit.web.responses import again, tried
 from wembit.web.stash.actions.keep_file import keep_file
 from wembit.web.stash.actions.take_in_rows import take_in_rows
-from wembit.web.stash.models import StashFile
-from wembit.web.stash.queries import file_of, files_lately
-from wembit.web.studio.models import MAKER
-
-from .ledger_file import is_ledger, ledger_fates
-from .stash_file import (
+from wembit.web.stash.file_rows.ledger_file import is_ledger, ledger_fates
+from wembit.web.stash.file_rows.stash_file import (
     CHANGED,
     COLUMNS,
     FATES,
@@ -38,6 +34,9 @@ from .stash_file import (
     ledger_rows,
     stash_rows,
 )
+from wembit.web.stash.models import StashFile
+from wembit.web.stash.queries import file_of, files_lately
+from wembit.web.studio.models import MAKER
 
 if TYPE_CHECKING:
     from uuid import UUID

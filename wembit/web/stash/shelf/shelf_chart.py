@@ -13,13 +13,13 @@ from typing import Any
 from wembit.core.colour.colour_words import MANY
 from wembit.core.craft.materials import FORMS, NOTIONS
 from wembit.web.stash.models import FIBRE, Lot
+from wembit.web.stash.swatch import UNTOLD
 
 from .wool_forms import Drawing, drawings
 
 PX2_PER_GRAM = 26.0
 LEAST_PX2 = 90.0
 NOTION_PX2 = 1700.0
-BARE = "#cfcfcf"
 GROUPS = {"breed": "Breed", "hue": "Hue", "drawer": "Drawer", "form": "Form"}
 
 
@@ -65,7 +65,7 @@ def draw(lot: Lot, px2_per_gram: float = PX2_PER_GRAM, least: float = LEAST_PX2)
         drawing=drawing,
         width=round(width * scale, 1),
         height=round(height * scale, 1),
-        fill=lot.srgb or BARE,
+        fill=lot.srgb or UNTOLD,
         loose=not lot.weighed,
         hatch_y=level,
         hatch_height=top + height - level if level is not None else 0.0,
