@@ -16,7 +16,7 @@ from hypothesis import settings
 T = TypeVar("T")
 TOGETHER = ("tests/web/test_pages.py",)
 MOST_CASES, OF = 1, "tests/web/"  # of one test there, where it says nothing else
-ALL, SEED, HALF = "WEMBIT_TESTS", "WEMBIT_SEED", "WEMBIT_HALF"  # the half: 0 or 1, every other test
+ALL, SEED = "WEMBIT_TESTS", "WEMBIT_SEED"
 HOUSE = Path(__file__).parents[1]
 
 settings.register_profile("house", deadline=None, max_examples=100 if os.environ.get(ALL) == "all" else 15)
@@ -73,12 +73,6 @@ def pytest_report_header(config):
 
 
 def pytest_collection_modifyitems(config, items):
-    _sample(config, items)
-    if half := os.environ.get(HALF):
-        _leave_out(config, items, [item for n, item in enumerate(items) if n % 2 != int(half)])
-
-
-def _sample(config, items):
     if os.environ.get(ALL) == "all":
         return
     left_out = [item for item in items if item.get_closest_marker("whole")]
@@ -91,10 +85,6 @@ def _sample(config, items):
     for (group, count), those in groups.items():
         kept = {item.nodeid for item in some(those, count, group)}
         left_out += [item for item in those if item.nodeid not in kept]
-    _leave_out(config, items, left_out)
-
-
-def _leave_out(config, items, left_out):
     config.hook.pytest_deselected(items=left_out)
     names = {item.nodeid for item in left_out}
     items[:] = [item for item in items if item.nodeid not in names]
