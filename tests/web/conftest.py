@@ -17,11 +17,15 @@ def pytest_collection_modifyitems(items):
     put_in_order(items)
 
 
+@pytest.fixture(autouse=True, scope="module")
+def _fresh_contents():
+    caches.by_content.clear()
+
+
 @pytest.fixture(autouse=True)
 def _fresh_cache(settings, tmp_path):
     settings.MEDIA_ROOT = tmp_path
-    caches.forget_studios()  # what a test has pressed is rolled back, and so are stamps and moments
-    caches.by_content.clear()
+    caches.forget_studios()  # what a test has pressed is rolled back, and so is the stamp
 
 
 @shared

@@ -58,7 +58,7 @@ def body(answer):
 
 def test_no_page_of_one_studio_holds_a_word_of_the_other(two):
     told = {OURS_ALONE: 0, THEIRS_ALONE: 0}
-    for name, route in some(ROUTES, 20, "words apart"):
+    for name, route in some(ROUTES, 30, "words apart"):
         for headers in ({}, {"HX-Request": "true"}):
             for client, ids, own, other in two:
                 page = body(client.get(filled(route, {**ids, "name": "x.jpg"}), headers=headers))
@@ -68,7 +68,7 @@ def test_no_page_of_one_studio_holds_a_word_of_the_other(two):
 
 
 def test_no_press_of_one_studio_answers_with_a_word_of_the_other(two):
-    for name, route in some(ROUTES, 20, "words apart, pressed"):
+    for name, route in some(ROUTES, 30, "words apart, pressed"):
         for client, ids, _, other in two:
             answer = posted(client, route, {**ids, "name": "x.jpg"})
             assert other not in body(answer), name
