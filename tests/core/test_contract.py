@@ -11,6 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from wembit.core.__main__ import answer
+from wembit.core.contract.validator import Many, Number, must_be_object, text, truth
 from wembit.core.errors import BadInput
 from wembit.core.verbs import VERBS
 
@@ -188,3 +189,47 @@ def test_huge_numbers_answer_without_infinity():
     request["scale"] = 10_000
     found = answer("estimate", json.dumps(request).encode())
     assert math.isfinite(found["parts"][0]["volume_mm3"])
+
+
+def test_an_estimate_tells_what_is_trimmed_and_what_hides_what_is_under_it():
+    """A ball of 40 mm in a coat of folded locks, 0.05 g a cm in rows of 8 mm, pulled 40 mm long and cut to 12."""
+    seen = {"srgb": "#ffffff", "over": "#000000", "micron_um": 40}
+    layers = [
+        {"role": "core", "fibre": "oat"},
+        {"role": "cover", "fibre": "chalk", **seen},
+        {
+            "role": "coat",
+            "fibre": "curl",
+            "row_spacing_mm": 8,
+            "grams_per_cm": 0.05,
+            "pulled_mm": 40,
+            "finished_mm": 12,
+        },
+    ]
+    part = {"name": "body", "shape": {"kind": "sphere", "diameter_mm": 40}, "firmness": "firm", "layers": layers}
+    core, cover, coat = answer("estimate", json.dumps({"parts": [part]}).encode())["parts"][0]["layers"]
+    assert set(core) == {"role", "fibre", "grams"}
+    alone = answer("cover", json.dumps(seen).encode())
+    assert cover["cover_g_m2"] == pytest.approx(alone["cover_g_m2"])
+    assert cover.get("capped", False) == alone.get("capped", False)
+    assert coat["grams"]["p50"] == pytest.approx(math.pi * 40**2 / 8 / 10 * 0.05 * 1.08), "with the allowance"
+    assert coat["trimmed_g"] == pytest.approx(coat["grams"]["p50"] * (1 - 12 / 20))
+
+
+@pytest.mark.parametrize(
+    ("check", "value", "said"),
+    [
+        (Number(), -1e300, "at least -1e"),
+        (Number(whole=True), 1.5, "a whole number"),
+        (text, 3, "must be text"),
+        (text, "  ", "must not be empty"),
+        (truth, "yes", "true or false"),
+        (Many(text, most=1), ["a", "b"], "at most 1"),
+        (Many(text, least=1), [], "at least 1"),
+        (must_be_object, [], "an object"),
+    ],
+)
+def test_each_check_says_what_it_wants_and_where(check, value, said):
+    with pytest.raises(BadInput, match=said) as caught:
+        check(value, "parts[0].name")
+    assert caught.value.where == "parts[0].name"

@@ -184,3 +184,24 @@ def test_the_outer_faces_of_a_pair_are_marked_alike_and_a_closed_line_leaves_its
         assert flat == pytest.approx(area_of(ear.part.shape, ear.seat, mark), rel=1e-6)
     faces = turned([ears[0]], {"ear": Dress("#aaaaaa", drawn=(mark,))})
     assert sum(paint == "#222222" for paint, _ in faces.faces) == 2, "a ring in two halves"
+
+
+def space_of(rim):
+    """mm² of a flat ring in space."""
+    around = np.roll(rim, -1, axis=0)
+    return float(np.linalg.norm(np.cross(rim, around).sum(axis=0))) / 2
+
+
+def test_the_pieces_of_skin_under_a_line_and_a_loop_are_as_large_as_the_wool_that_is_asked_for():
+    piece, shape = lying(POST), solid(SHAPE(POST, "s"))
+    line = Drawn("#222222", ((0.2, 90), (0.8, 90)), 6.0, both=True)
+    pieces = rims(piece, line)
+    assert sum(space_of(rim) for rim, _ in pieces) == pytest.approx(2 * 60 * 6, rel=0.01), "both flanks"
+    sides = np.sign([out[1] for _, out in pieces])
+    assert abs(sides.sum()) == 0
+    loop = Drawn("#222222", ((0.3, -45), (0.7, -45), (0.7, 45), (0.3, 45)))
+    around = rims(piece, loop)
+    assert sum(space_of(rim) for rim, _ in around) == pytest.approx(area_of(shape, Seat(), loop), rel=0.02)
+    centre = (piece.joints[0] + piece.joints[-1]) / 2
+    assert all(out @ (rim.mean(axis=0) - centre) > 0 for rim, out in around), "outward"
+    assert rims(piece, Drawn("#222222", ((0.3, 0), (0.7, 0)))) == [], "there and back is no loop"

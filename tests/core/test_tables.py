@@ -8,7 +8,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wembit.core.colour import gimp_palette
-from wembit.core.tables import Unreadable, number, read_table, write_table
+from wembit.core.tables import (
+    LONGEST_CELL,
+    MOST_CELLS,
+    MOST_COLUMNS,
+    MOST_ROWS,
+    Unreadable,
+    number,
+    read_table,
+    write_table,
+)
 
 CELLS = st.text(
     st.characters(blacklist_categories=("Cs", "Cc"), whitelist_characters='",;\t\n'), min_size=1, max_size=8
@@ -118,3 +127,19 @@ def test_old_palettes_without_names_or_columns_are_read():
 def test_what_is_no_palette_is_told(text, said):
     with pytest.raises(gimp_palette.Unreadable, match=said):
         gimp_palette.read_palette(text)
+
+
+@pytest.mark.parametrize(
+    ("raw", "said"),
+    [
+        (",".join(["a"] * (MOST_COLUMNS + 1)).encode(), "1,001 columns"),
+        (b"a\n" * (MOST_ROWS + 2), "more than 200,000 rows"),
+        ((b"a" + b",b" * 999 + b"\n") * (MOST_CELLS // 1_000 + 1), "more than 4,000,000 cells"),
+        (b"a\n" + b"x" * (LONGEST_CELL + 1), "longer than 20,000"),
+        (b"a\n" + b"x" * 200_000, "longer than 20,000"),
+        ("name".encode("utf-16")[:-1], "cut off"),
+    ],
+)
+def test_what_is_larger_than_a_studio_is_refused_before_anything_is_made_of_it(raw, said):
+    with pytest.raises(Unreadable, match=said):
+        read_table(raw)

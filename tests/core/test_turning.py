@@ -187,3 +187,39 @@ def test_zones_marks_spots_and_locks_go_along():
     locks = [stroke for stroke in found.strokes if stroke[0] == "#333333"]
     assert 30 < len(locks) <= 2 * MOST_LOCKS
     assert all(len(ring) == 2 for _, _, ring in locks)
+
+
+def test_a_flat_piece_carries_its_marks_on_both_faces_and_each_face_lies_on_it():
+    """What goes over an end lies on both faces, as in the views; a mark in the middle on the one that is seen."""
+    outline = [[0, -5], [30, -5], [40, 0], [30, 5], [0, 5]]
+    pieces = one({"kind": "slab", "outline": outline, "thickness_mm": 4})
+    tip, middle = Mark("#0000ff", 20, 8, 1.0, 0), Mark("#ff0000", 6, 4, 0.4, 0)
+    dress = Dress("#aaaaaa", marks=(tip, middle), spots=(Spots("#00ff00", 3, ((0.5, 90.0),)),))
+    found = turned(pieces, {"one": dress})
+    points = np.concatenate(found.points)
+    front, back = surface(pieces[0])[:2]
+    normal = front.mean(axis=0) - back.mean(axis=0)
+    normal /= np.linalg.norm(normal)
+    high, low = float(front.mean(axis=0) @ normal), float(back.mean(axis=0) @ normal)
+    on = {paint: [] for paint in ("#0000ff", "#ff0000", "#00ff00")}
+    for paint, ring in found.faces:
+        if paint in on:
+            flat = points[ring] @ normal
+            assert np.ptp(flat) == pytest.approx(0, abs=0.5)
+            on[paint].append(float(flat.mean()))
+    assert min(on["#0000ff"]) <= low + 0.5, "the tip on the back"
+    assert max(on["#0000ff"]) >= high - 0.5, "and on the front"
+    assert on["#ff0000"]
+    assert on["#00ff00"]
+
+
+def test_what_goes_over_an_end_colours_the_skin_there_and_nowhere_else():
+    pieces = one({"kind": "ellipsoid", "length_mm": 60, "width_mm": 40, "height_mm": 40})
+    found = turned(pieces, {"one": Dress("#aaaaaa", marks=(Mark("#0000ff", 24, 24, 1.0, 0),))})
+    points = np.concatenate(found.points)
+    foot, tip = pieces[0].joints[0], pieces[0].joints[-1]
+    along = lambda ring: float((points[ring].mean(axis=0) - foot) @ (tip - foot) / ((tip - foot) @ (tip - foot)))  # noqa: E731
+    tinted = [along(ring) for paint, ring in found.faces if paint == "#0000ff"]
+    plain = [along(ring) for paint, ring in found.faces if paint == "#aaaaaa"]
+    assert tinted
+    assert min(tinted) > max(plain) - 0.1
