@@ -162,6 +162,10 @@ def test_axe_finds_nothing_and_nothing_sticks_out(page):
         if wide > screen + 1:
             troubles.append(f"{name}: {wide} px wide on a screen of {screen}")
         troubles += [f"{name}: {each}" for each in page.evaluate(MEASURED)]
+        if page.evaluate(
+            "[...document.querySelectorAll('.live-now')].some((one) => one.scrollWidth > one.clientWidth)"
+        ):
+            troubles.append(f"{name}: what the strip says of it is cut")
         if page.locator("[style]").count():
             troubles.append(f"{name}: a style attribute, which the policy forbids")
     assert not troubles, "\n".join(troubles)
